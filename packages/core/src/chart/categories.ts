@@ -1,0 +1,58 @@
+import type { RoleValues } from '../table/shape.ts'
+import type { Scale } from './description.ts'
+
+/** The categories of a scale in order: as told, else the calendar's for cycles, else that of first appearance. */
+export function categoriesOf(
+  uses: { values: RoleValues; measured: RoleValues }[],
+  options: Scale | undefined,
+): string[] {
+  if (options?.domain && options.kind !== 'linear')
+    return options.domain.filter(value => value !== null).map(String)
+  const words: string[] = []
+  const known = new Set<string>()
+  const add = (word: string) => {
+    if (!known.has(word)) {
+      known.add(word)
+      words.push(word)
+    }
+  }
+  let cycle = false
+  let numeric = false
+  for (const { values } of uses) {
+    const { cells } = values
+    if (cells.type !== 'text') {
+      numeric = true
+      for (const value of new Set(cells.values)) if (value === value) add(String(value))
+      continue
+    }
+    // Codes follow the order of first appearance in the table, or the order that the column declares.
+    const present = new Uint8Array(cells.words.length)
+    for (const code of cells.codes) if (code >= 0) present[code] = 1
+    if (values.meaning.is === 'cycle') {
+      // A gap inside a cycle is part of the picture: from the first hour to the last, none is left out.
+      cycle = true
+      for (let code = present.indexOf(1); code >= 0 && code <= present.lastIndexOf(1); code++)
+        add(cells.words[code])
+    } else for (let code = 0; code < present.length; code++) if (present[code]) add(cells.words[code])
+  }
+  if (cycle || numeric) words.sort((a, b) => Number(a) - Number(b))
+  if (options?.order === 'name') words.sort((a, b) => a.localeCompare(b))
+  if (options?.order === 'ranked') {
+    const totals = totalsOf(uses)
+    words.sort((a, b) => (totals.get(b) ?? 0) - (totals.get(a) ?? 0))
+  }
+  return words
+}
+
+function totalsOf(uses: { values: RoleValues; measured: RoleValues }[]): Map<string, number> {
+  const totals = new Map<string, number>()
+  for (const { values, measured } of uses) {
+    if (measured.cells.type === 'text') continue
+    const { cells } = values
+    for (let i = 0; i < measured.cells.values.length; i++) {
+      const word = cells.type === 'text' ? cells.words[cells.codes[i]] : String(cells.values[i])
+      if (word !== undefined) totals.set(word, (totals.get(word) ?? 0) + (measured.cells.values[i] || 0))
+    }
+  }
+  return totals
+}

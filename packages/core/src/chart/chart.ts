@@ -1,0 +1,139 @@
+import type { Kind } from '../drawing/kind.ts'
+import { DapploError } from '../finding/error.ts'
+import { Table } from '../table/table.ts'
+import type { Description, Drawing, Elsewhere } from './description.ts'
+import { type Resolved, resolve } from './resolve.ts'
+import { checkShape } from './schema.ts'
+
+/** An immutable, checked description with its tables. Show it with mount, compose or toSvg. */
+export class Chart<R = any> {
+  readonly table: Table<R>
+  readonly description: Description<R>
+  /** The kinds that names in the description stand for. */
+  readonly kinds: Readonly<Record<string, Kind>>
+  /** Other tables, by the names that drawings call them by. */
+  readonly tables: Readonly<Record<string, Table>>
+  /** Roles, phrases and kinds, understood. */
+  readonly resolved: Resolved
+
+  constructor(
+    table: Table<R>,
+    description: Description<R>,
+    kinds: Readonly<Record<string, Kind>>,
+    tables: Readonly<Record<string, Table>> = {},
+  ) {
+    if (!(table instanceof Table)) {
+      throw new DapploError(
+        'bad-rows',
+        'A chart needs a table',
+        'table',
+        'Make one with table(rows) or readCsv(text).',
+      )
+    }
+    checkShape(description, 'description')
+    this.table = table
+    this.kinds = kinds
+    this.tables = tables
+    this.description = Object.freeze({ ...description })
+    this.resolved = resolve(table, this.description, kinds, tables)
+  }
+
+  /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */
+  with(changes: DeepPartial<Description<R>>): Chart<R> {
+    return new Chart(this.table, merge(this.description, changes) as Description<R>, this.kinds, this.tables)
+  }
+
+  /** The description as JSON data. Throws `not-json` naming the path when it holds a function. */
+  toJSON(): unknown {
+    return plain(this.description, '')
+  }
+}
+
+type DeepPartial<T> = T extends (...args: any) => any
+  ? T
+  : T extends readonly unknown[]
+    ? T
+    : T extends object
+      ? { [K in keyof T]?: DeepPartial<T[K]> | null }
+      : T
+
+/** Objects whose parts belong together and are replaced as one. */
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  value !== null &&
+  typeof value === 'object' &&
+  (Object.getPrototypeOf(value) === Object.prototype || Object.getPrototypeOf(value) === null) &&
+  !('draw' in value && typeof value.draw === 'function')
+
+/** A binding names a value as a whole: `{ sum: … }` does not merge with `{ mean: … }`. */
+const WHOLE = new Set([
+  'x',
+  'y',
+  'color',
+  'series',
+  'size',
+  'shape',
+  'dash',
+  'label',
+  'link',
+  'image',
+  'through',
+  'where',
+])
+
+function merge(base: unknown, change: unknown, key = ''): unknown {
+  if (!isPlain(base) || !isPlain(change) || WHOLE.has(key)) return change
+  const out: Record<string, unknown> = { ...base }
+  for (const name of Object.keys(change)) {
+    if (change[name] === undefined) continue
+    // At the top a null role means "drop it"; everywhere null takes the option away.
+    if (change[name] === null) delete out[name]
+    else if (Object.hasOwn(out, name)) out[name] = merge(out[name], change[name], name)
+    else define(out, name, change[name])
+  }
+  return out
+}
+
+/** Plain assignment to a name such as `__proto__` would change the object's nature. */
+function define(target: Record<string, unknown>, name: string, value: unknown): void {
+  Object.defineProperty(target, name, { value, enumerable: true, configurable: true, writable: true })
+}
+
+function plain(value: unknown, path: string): unknown {
+  if (typeof value === 'function')
+    throw new DapploError(
+      'not-json',
+      'A function cannot be written as JSON',
+      path,
+      'Use Intl options for formats, words with {phrases} for texts, and built-in kinds.',
+    )
+  if (value instanceof Date) return value.toISOString()
+  if (value instanceof Table)
+    throw new DapploError(
+      'not-json',
+      'A table cannot be written as part of a description',
+      path,
+      'Write it under "tables" and refer to it by its name.',
+    )
+  if (Array.isArray(value)) return value.map((item, i) => plain(item, `${path}[${i}]`))
+  if (value === null || typeof value !== 'object') return value
+  const out: Record<string, unknown> = {}
+  for (const [name, item] of Object.entries(value))
+    if (item !== undefined) define(out, name, plain(item, path ? `${path}.${name}` : name))
+  return out
+}
+
+/** A drawing over another table, inside a chart's `draw` list: it inherits scales, but no roles. */
+export function on<R>(table: Table<R>, drawing: Drawing<R>): Elsewhere {
+  return { table, drawing }
+}
+
+/** Makes the `chart` function of a face of the library: the kinds it knows by name are all that a bundle needs to hold. */
+export function chartMaker(kinds: Readonly<Record<string, Kind>>) {
+  return function chart<R>(
+    table: Table<R>,
+    description: Description<R>,
+    tables?: Readonly<Record<string, Table>>,
+  ): Chart<R> {
+    return new Chart<R>(table, description, kinds, tables)
+  }
+}

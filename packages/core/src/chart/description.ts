@@ -1,0 +1,118 @@
+import type { Kind } from '../drawing/kind.ts'
+import type { Column, Format, Span, Value, Words } from '../table/options.ts'
+import type { Bind, Place, Where } from './phrases.ts'
+
+export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
+
+export type Order = 'given' | 'name' | 'ranked'
+export type Builtin = 'line' | 'bar' | 'scatter'
+
+/** Constant looks, not bound to data. */
+export interface Style {
+  /** CSS colour. */
+  color?: string
+  /** 0 to 1. */
+  opacity?: number
+  /** Line width in pixels. */
+  width?: number
+  /** Lengths in pixels of dashes and the gaps between them. */
+  dash?: number[]
+  /** Radius of points in pixels. */
+  size?: number
+  /** Share of a bar's room left empty, 0 to 1. */
+  gap?: number
+}
+
+/** Roles and looks: given once for the chart, inherited or overridden by each drawing. */
+export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
+  [role in 'color' | 'series']?: Bind<R>
+} & {
+  /** Draws only these rows. */
+  where?: Where<R>
+  /** How bars of several series stand at one place. Default `side`. */
+  arrange?: 'side' | 'stack'
+  style?: Style
+}
+
+export type Drawing<R> = Roles<R> & {
+  as: Builtin | Kind
+  /** In the legend, where no role names the series. */
+  name?: Words
+  /** JSON: another table of the file. In TypeScript: on(otherTable, { … }). */
+  table?: string
+  /** The vertical scale that measures it. Default `y`. */
+  against?: string
+  /** For own kinds. */
+  options?: object
+}
+
+/** What moves or recolours a shape. The domain is settled in the order domain, include, pad, roundEnds. */
+export interface Scale {
+  kind?: 'linear' | 'log' | 'root' | 'signed log' | 'time' | 'category'
+  /** Ends, null being open; for categories their list in order. */
+  domain?: [Value | null, Value | null] | Value[]
+  /** Values that must be in view. */
+  include?: number | number[]
+  /** Room at both ends, as a share of the domain. */
+  pad?: number
+  /** Ends at neat numbers. */
+  roundEnds?: boolean
+  reverse?: boolean
+  order?: Order
+  /** Colours of categories: a list in order, or by category. */
+  colors?: string[] | Record<string, string>
+}
+
+/** What reads a scale back to the person; false leaves it out. */
+export type Axis =
+  | false
+  | {
+      title?: Words | false
+      /** About how many ticks, the ticks themselves, or their interval. */
+      ticks?: number | Value[] | { every: number | Span }
+      grid?: boolean
+      format?: Format
+    }
+export type LegendPlace = 'auto' | 'top'
+export type Legend = false | LegendPlace | { at?: LegendPlace; title?: Words }
+/** Milliseconds, and easing in CSS syntax; false for none. */
+export type Motion = false | { duration?: number; delay?: number; easing?: string }
+
+export interface Heading {
+  id?: string
+  title?: Words
+  subtitle?: Words
+  caption?: Words
+  source?: Words
+  scales?: Record<string, Scale>
+}
+
+export type Description<R = any> = Heading &
+  Roles<R> & {
+    /** One kind, one drawing, or several; later ones lie on top. */
+    draw: Builtin | Kind | Drawing<R> | Elsewhere | (Builtin | Kind | Drawing<R> | Elsewhere)[]
+    axes?: Record<string, Axis>
+    legend?: Legend
+    tooltip?: false
+    motion?: Motion
+  }
+
+/** Where the rows of a JSON file's table come from. */
+export interface Source {
+  rows?: object[]
+  /** Relative to the file. */
+  url?: string
+  as?: 'csv' | 'json' | 'lines'
+  key?: string | string[]
+  columns?: Record<string, Column>
+}
+/** A whole chart as JSON: its tables and its description. The chart's own table is the first. */
+export type ChartFile = { tables: Record<string, Source> } & Description<any>
+
+declare const elsewhere: unique symbol
+/** A drawing over another table, made by on(otherTable, { … }). */
+export interface Elsewhere {
+  [elsewhere]?: true
+  table: unknown
+  drawing: Drawing<any>
+}

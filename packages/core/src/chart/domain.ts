@@ -1,0 +1,170 @@
+import type { Finding } from '../finding/error.ts'
+import { KINDS, type ScaleKind } from '../scale/scale.ts'
+import { DAY, LENGTH } from '../table/calendar.ts'
+import { extentOf } from '../table/column.ts'
+import { numberOf } from '../table/where.ts'
+import { utc, type Zone } from '../table/zone.ts'
+import { type Bound, type ScaleInput, sameMemory } from './bind.ts'
+import type { Scale } from './description.ts'
+
+/** A scale's domain, settled but for rounding, which needs the ticks. */
+export interface Domain {
+  kind: ScaleKind
+  min: number
+  max: number
+  /** Which ends may be moved outwards to neat numbers. */
+  round: { min: boolean; max: boolean }
+  reverse: boolean
+  words: readonly string[]
+  zone: Zone
+}
+
+/** Lines of sums start at zero where that costs less than this share of the height. */
+const ZERO_COSTS = 0.6
+
+/** Settles a scale's domain from its data and options, in the order domain, include, pad. */
+export function settleDomain(input: ScaleInput, options: Scale | undefined, bound: Bound): Domain {
+  const zone = input.uses[0]?.values.zone ?? utc
+  const kind =
+    KINDS[options?.kind ?? (input.type === 'text' ? 'category' : input.type === 'time' ? 'time' : 'linear')]
+  const reverse = options?.reverse ?? false
+  if (kind.name === 'category')
+    return {
+      kind,
+      min: -0.5,
+      max: Math.max(0, input.words.length - 1) + 0.5,
+      round: { min: false, max: false },
+      reverse,
+      words: input.words,
+      zone,
+    }
+
+  let [min, max] = dataExtent(input, kind)
+  const found = min <= max
+  const measured = input.uses.some(use => use.positions.measured)
+  const fromZero = input.uses.some(use => use.bound.drawing.kind.fromZero && measures(use, input))
+  const type = input.type === 'time' ? 'time' : 'number'
+  const number = kind.name !== 'time'
+  if (!found) [min, max] = emptyDomain(kind)
+  if (
+    number &&
+    found &&
+    (fromZero || (measured && kind.name === 'linear' && min > 0 && min <= max * ZERO_COSTS)) &&
+    kind.allows(0)
+  ) {
+    min = Math.min(0, min)
+    max = Math.max(0, max)
+  }
+  const path = `scales.${input.name}`
+  const [low, high] = (options?.domain ?? [null, null]) as [unknown, unknown]
+  const fixedMin = low !== null && low !== undefined
+  const fixedMax = high !== null && high !== undefined
+  if (fixedMin) min = numberOf(low as string, type, zone, `${path}.domain[0]`)
+  if (fixedMax) max = numberOf(high as string, type, zone, `${path}.domain[1]`)
+  if (fixedMin && fixedMax && min > max) [min, max] = [max, min]
+  if (!kind.allows(min) || !kind.allows(max)) {
+    const [dataMin, dataMax] = dataExtent(input, kind)
+    if (!kind.allows(min)) min = dataMin <= dataMax ? dataMin : 1
+    if (!kind.allows(max)) max = dataMin <= dataMax ? dataMax : 10
+  }
+  for (const value of [options?.include ?? []].flat()) {
+    if (!kind.allows(value)) continue
+    min = Math.min(min, value)
+    max = Math.max(max, value)
+  }
+  if (!(min < max)) [min, max] = widened(min, kind, input)
+  const scattered = input.uses.some(use => use.bound.drawing.kind.swatch === 'disc')
+  const pad = options?.pad ?? (scattered && !number ? 0.02 : 0)
+  if (pad > 0) {
+    const a = kind.forward(min)
+    const b = kind.forward(max)
+    if (!fixedMin) min = kind.backward(a - (b - a) * pad)
+    if (!fixedMax) max = kind.backward(b + (b - a) * pad)
+  }
+  const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
+  noteOutside(input, min, max, bound.findings)
+  return {
+    kind,
+    min,
+    max,
+    round: { min: round && !fixedMin, max: round && !fixedMax },
+    reverse,
+    words: [],
+    zone,
+  }
+}
+
+type Use = ScaleInput['uses'][number]
+
+/** Whether the drawing's shapes grow along this scale. */
+function measures(use: Use, input: ScaleInput): boolean {
+  const { marks } = use.bound
+  const lying =
+    marks.x.measured !== marks.y.measured
+      ? marks.x.measured
+      : marks.y.from !== undefined && marks.x.from === undefined
+  return input.role === (lying ? 'x' : 'y')
+}
+
+function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
+  let min = Number.POSITIVE_INFINITY
+  let max = Number.NEGATIVE_INFINITY
+  const take = (low: number, high: number) => {
+    if (low < min) min = low
+    if (high > max) max = high
+  }
+  for (const use of input.uses) {
+    const { bound, positions, values } = use
+    const { kind: drawn, arrange } = bound.drawing
+    if (bound.marks.length === 0) continue
+    if (kind.name === 'log') {
+      for (const value of positions.at) if (value > 0) take(value, value)
+    } else if (drawn.extent && measures(use, input)) take(...drawn.extent(bound.marks, input.role, arrange))
+    else if (positions.from && positions.to) {
+      // Whole intervals for every kind, so that a change of kind leaves the axis where it is.
+      take(
+        extentOf({ type: 'number', values: positions.from }).min,
+        extentOf({ type: 'number', values: positions.to }).max,
+      )
+    } else {
+      const { column } = values
+      // The extent of a whole column is known already.
+      const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
+      const { min: low, max: high } = known
+        ? column.extent
+        : extentOf({ type: 'number', values: positions.at })
+      take(low, high)
+    }
+  }
+  return [min, max]
+}
+
+function emptyDomain(kind: ScaleKind): [number, number] {
+  if (kind.name === 'log') return [1, 10]
+  // A time axis without times shows a year that stays the same from run to run.
+  return kind.name === 'time' ? [Date.UTC(2024, 0, 1), Date.UTC(2025, 0, 1)] : [0, 1]
+}
+
+/** Room around a single value. */
+function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, number] {
+  if (kind.name === 'time') {
+    const meaning = input.uses[0]?.values.meaning
+    const half = meaning?.is === 'bucket' ? LENGTH[meaning.unit] / 2 : DAY / 2
+    return [value - half, value + half]
+  }
+  if (kind.name === 'log') return [value / 3, value * 3]
+  if (value === 0) return [0, 1]
+  return value > 0 ? [0, value] : [value, 0]
+}
+
+function noteOutside(input: ScaleInput, min: number, max: number, findings: Finding[]): void {
+  const [low, high] = dataExtent(input, KINDS.linear)
+  if (!(low < min || high > max)) return
+  const label = input.uses[0]?.values.column?.name ?? input.name
+  findings.push({
+    code: 'outside-domain',
+    message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are not drawn`,
+    remedy: `Widen scales.${input.name}.domain, or leave an end open with null.`,
+    path: `scales.${input.name}.domain`,
+  })
+}

@@ -1,0 +1,95 @@
+import type { Kind } from '../drawing/kind.ts'
+import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
+import type { CsvOptions } from '../table/csv.ts'
+import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
+import type { Table, TableOptions } from '../table/table.ts'
+import { Chart } from './chart.ts'
+import type { ChartFile, Description, Source } from './description.ts'
+import { checkShape } from './schema.ts'
+
+/** A chart file, read and checked. */
+export interface OpenedFile {
+  chart: Chart
+  tables: Record<string, Table>
+}
+
+/**
+ * Makes a chart from the text of a `.chart.json` file. `fetchText` brings the text behind a source's `url`;
+ * `source` names the file in messages. Throws `bad-json`, `bad-description`, `unknown-option` and what charts throw.
+ */
+export function readChartFile(
+  text: string,
+  kinds: Readonly<Record<string, Kind>>,
+  fetchText: (url: string) => string,
+  source = 'the description',
+): OpenedFile {
+  const data = parseJson(text, source)
+  if (data === null || typeof data !== 'object' || Array.isArray(data)) {
+    throw new DapploError(
+      'bad-description',
+      `${source} is not a description`,
+      source,
+      'It must be a JSON object with "tables" and "draw".',
+    )
+  }
+  if (!('tables' in data))
+    throw new DapploError(
+      'bad-description',
+      `${source} names no tables`,
+      'tables',
+      'Add "tables": { "sailings": { "url": "sailings.csv" } }.',
+    )
+  checkShape(data, 'chart file')
+  const { tables: sources, ...description } = data as ChartFile
+  const names = Object.keys(sources)
+  if (names.length === 0)
+    throw new DapploError(
+      'bad-description',
+      `${source} names no tables`,
+      'tables',
+      'Add one, such as "sailings": { "url": "sailings.csv" }.',
+    )
+  const tables: Record<string, Table> = Object.create(null)
+  for (const name of names) tables[name] = tableOf(name, sources[name], fetchText)
+  const wanted = (description as { table?: string }).table ?? names[0]
+  const main = Object.hasOwn(sources, wanted) ? tables[wanted] : undefined
+  if (!main)
+    throw new DapploError(
+      'unknown-table',
+      `There is no table "${wanted}"`,
+      'table',
+      suggest(wanted, names, 'Tables'),
+    )
+  return { chart: new Chart(main, description as Description, kinds, tables), tables }
+}
+
+function tableOf(name: string, source: Source, fetchText: (url: string) => string): Table {
+  const options = { name, key: source.key, columns: source.columns }
+  if (source.rows) return table(source.rows as Record<string, unknown>[], options)
+  if (source.url === undefined)
+    throw new DapploError(
+      'bad-description',
+      `The table "${name}" has neither rows nor a url`,
+      `tables.${name}`,
+      'Give it "rows", or the "url" of a CSV or JSON file.',
+    )
+  const text = fetchText(source.url)
+  return readText(text, source.as ?? formatOf(source.url), options)
+}
+
+/** The format that a file's name tells of; CSV when it tells nothing. */
+export function formatOf(name: string): 'csv' | 'json' | 'lines' {
+  if (/\.(ndjson|jsonl)$/i.test(name)) return 'lines'
+  return /\.json$/i.test(name) ? 'json' : 'csv'
+}
+
+/** Reads a table's text in one of the formats it may come in. */
+export function readText(
+  text: string,
+  format: 'csv' | 'json' | 'lines',
+  options: TableOptions & CsvOptions,
+): Table {
+  if (format === 'json') return readJson(text, options)
+  return format === 'lines' ? readLines(text, options) : readCsv(text, options)
+}

@@ -1,0 +1,26 @@
+import type { Measure } from '../theme/measure.ts'
+import type { Theme } from '../theme/theme.ts'
+
+/** Where a chart is shown. Lengths in pixels. */
+export interface Frame {
+  width: number
+  height: number
+  /** Device pixels per pixel. Default 1. */
+  density?: number
+  /** `day` (default), `night`, or a theme of one's own. */
+  theme?: 'day' | 'night' | Theme
+  /** A BCP 47 language tag. Default `en`. */
+  locale?: string
+  /** Whether the theme's background is painted. Default true. */
+  background?: boolean
+  /** How wide texts are; must agree with the font that is painted. */
+  measure: Measure
+}
+
+/** What the person has done: plain data, apart from the description. */
+export interface State {
+  /** Part of a position scale that is in view, in data units; times as milliseconds. */
+  zoom?: Readonly<Record<string, readonly [number, number]>>
+  /** Keys of the series that are hidden. */
+  hidden?: readonly string[]
+}

@@ -1,0 +1,240 @@
+import type { Series } from '../drawing/kind.ts'
+import { valueText } from '../scale/number-format.ts'
+import type { PositionScale } from '../scale/scale.ts'
+import { cycleText, momentText } from '../scale/time-format.ts'
+import type { RoleValues } from '../table/shape.ts'
+import type { BoundDrawing } from './bind.ts'
+import type { Composition } from './compose.ts'
+import { labelOf, lookOf } from './naming.ts'
+
+/** One value in a reading. */
+export interface ReadingRow {
+  /** Name of the series, or of the value. */
+  name: string
+  text: string
+  /** The stroke that the name is underlined with; undefined for values that are no series. */
+  series: (Series & { swatch: 'line' | 'rect' | 'disc' }) | undefined
+  /** Whether it is the one nearest to the pointer. */
+  pointed: boolean
+  /** Where it stands, in pixels. */
+  x: number
+  y: number
+  /** Rows of the table behind it. */
+  rows: ArrayLike<number>
+}
+
+/** What is read at a point: the content of a tooltip, as plain data. */
+export interface Reading {
+  heading: string
+  /** `x`: all series at one place along x; `y`: along y; `point`: a single mark. */
+  along: 'x' | 'y' | 'point'
+  /** What is pointed at, in pixels. */
+  x: number
+  y: number
+  rows: ReadingRow[]
+  /** How many more values there are at the place than are listed. */
+  more: number
+}
+
+const MOST_ROWS = 12
+
+/** What is nearest to a point of the plot: a place along x with every series there, or, among points, the nearest. */
+export function readAt(composition: Composition, x: number, y: number): Reading | undefined {
+  const { bound } = composition
+  const drawn = bound.drawings.filter(one => one.marks.length > 0)
+  if (drawn.length === 0) return undefined
+  if (drawn.every(one => one.drawing.kind.swatch === 'disc' && !one.marks.x.from && !one.marks.y.from))
+    return readPoint(composition, drawn, x, y)
+  const along = drawn.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
+  return readPlace(composition, drawn, along, x, y)
+}
+
+function readPlace(
+  composition: Composition,
+  drawn: BoundDrawing[],
+  along: 'x' | 'y',
+  x: number,
+  y: number,
+): Reading | undefined {
+  const pointer = along === 'x' ? x : y
+  let best: { value: number; pixel: number; drawing: BoundDrawing } | undefined
+  for (const drawing of drawn) {
+    const scale = composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
+    const value = nearestPlace(drawing, along, scale, pointer)
+    if (value === undefined) continue
+    const pixel = scale.map(value)
+    if (!best || Math.abs(pixel - pointer) < Math.abs(best.pixel - pointer)) best = { value, pixel, drawing }
+  }
+  if (!best) return undefined
+  const rows: ReadingRow[] = []
+  for (const drawing of drawn) {
+    const values = along === 'x' ? drawing.y : drawing.x
+    const positions = along === 'x' ? drawing.marks.y : drawing.marks.x
+    const scale = composition.scales.get(along === 'x' ? drawing.yScale : drawing.xScale)!
+    for (const mark of marksAt(drawing, along, best.value)) {
+      const series = drawing.marks.series[drawing.marks.seriesOf?.[mark] ?? 0]
+      const pixel = scale.map(positions.at[mark])
+      rows.push({
+        name: series.name || labelOf(values.meaning, drawing.drawing.table),
+        text: textOf(values, positions.at[mark], composition.locale),
+        series: { ...series, swatch: drawing.drawing.kind.swatch },
+        pointed: false,
+        x: along === 'x' ? best.pixel : pixel,
+        y: along === 'x' ? pixel : best.pixel,
+        rows: drawing.marks.rowsOf(mark),
+      })
+    }
+  }
+  const across = along === 'x' ? y : x
+  const far = (row: ReadingRow) => Math.abs((along === 'x' ? row.y : row.x) - across)
+  const pointed = rows.reduce<ReadingRow | undefined>(
+    (near, row) => (Number.isNaN(far(row)) || (near && far(near) <= far(row)) ? near : row),
+    undefined,
+  )
+  if (pointed) pointed.pointed = true
+  const listed = rows.length > MOST_ROWS ? nearestRows(rows, far) : rows
+  const values = along === 'x' ? best.drawing.x : best.drawing.y
+  const mark = marksAt(best.drawing, along, best.value)[0]
+  return {
+    heading: placeText(values, mark, best.value, composition),
+    along,
+    x: along === 'x' ? best.pixel : (pointed?.x ?? x),
+    y: along === 'x' ? (pointed?.y ?? y) : best.pixel,
+    rows: listed,
+    more: rows.length - listed.length,
+  }
+}
+
+/** Of very many, the ones about the pointer, in their order. */
+function nearestRows(rows: ReadingRow[], far: (row: ReadingRow) => number): ReadingRow[] {
+  const near = new Set([...rows].sort((a, b) => (far(a) || 0) - (far(b) || 0)).slice(0, MOST_ROWS))
+  return rows.filter(row => near.has(row))
+}
+
+/** Marks in the order of a position, for searching; worked out at the first look and kept with the marks. */
+function orderAlong(
+  drawing: BoundDrawing,
+  along: 'x' | 'y',
+): { at: Float64Array; marks: Int32Array | undefined } {
+  const positions = drawing.marks[along]
+  if (positions.sorted) return { at: positions.at, marks: undefined }
+  const name = `order ${along}`
+  let order = drawing.memory.get(name) as { at: Float64Array; marks: Int32Array } | undefined
+  if (!order) {
+    const present: number[] = []
+    for (let i = 0; i < drawing.marks.length; i++) if (positions.at[i] === positions.at[i]) present.push(i)
+    const marks = Int32Array.from(present).sort((a, b) => positions.at[a] - positions.at[b] || a - b)
+    order = { marks, at: Float64Array.from(marks, mark => positions.at[mark]) }
+    drawing.memory.set(name, order)
+  }
+  return order
+}
+
+function lowerBound(at: Float64Array, value: number): number {
+  let low = 0
+  let high = at.length
+  while (low < high) {
+    const middle = (low + high) >>> 1
+    if (at[middle] < value) low = middle + 1
+    else high = middle
+  }
+  return low
+}
+
+function nearestPlace(
+  drawing: BoundDrawing,
+  along: 'x' | 'y',
+  scale: PositionScale,
+  pixel: number,
+): number | undefined {
+  const { at } = orderAlong(drawing, along)
+  if (at.length === 0) return undefined
+  const next = lowerBound(at, scale.invert(pixel))
+  const candidates = [at[next - 1], at[next]].filter(value => value !== undefined)
+  return candidates.reduce((a, b) =>
+    Math.abs(scale.map(b) - pixel) < Math.abs(scale.map(a) - pixel) ? b : a,
+  )
+}
+
+function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number[] {
+  const { at, marks } = orderAlong(drawing, along)
+  const found: number[] = []
+  for (let i = lowerBound(at, value); i < at.length && at[i] === value; i++) found.push(marks ? marks[i] : i)
+  const { seriesOf } = drawing.marks
+  return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
+}
+
+function readPoint(
+  composition: Composition,
+  drawn: BoundDrawing[],
+  x: number,
+  y: number,
+): Reading | undefined {
+  let best: { drawing: BoundDrawing; mark: number; x: number; y: number } | undefined
+  let least = Number.POSITIVE_INFINITY
+  for (const drawing of drawn) {
+    const xScale = composition.scales.get(drawing.xScale)!
+    const yScale = composition.scales.get(drawing.yScale)!
+    const { marks } = drawing
+    for (let mark = 0; mark < marks.length; mark++) {
+      const px = xScale.map(marks.x.at[mark])
+      const py = yScale.map(marks.y.at[mark])
+      const far = (px - x) ** 2 + (py - y) ** 2
+      if (far < least) {
+        least = far
+        best = { drawing, mark, x: px, y: py }
+      }
+    }
+  }
+  if (!best) return undefined
+  const { drawing, mark } = best
+  const { marks } = drawing
+  const series = marks.series[marks.seriesOf?.[mark] ?? 0]
+  const row = (values: RoleValues, value: number) => ({
+    name: labelOf(values.meaning, drawing.drawing.table),
+    text: textOf(values, value, composition.locale),
+    series: undefined,
+    pointed: false,
+    x: best.x,
+    y: best.y,
+    rows: marks.rowsOf(mark),
+  })
+  return {
+    heading: series.name,
+    along: 'point',
+    x: best.x,
+    y: best.y,
+    rows: [
+      { ...row(drawing.x, marks.x.at[mark]), series: { ...series, swatch: drawing.drawing.kind.swatch } },
+      row(drawing.y, marks.y.at[mark]),
+    ],
+    more: 0,
+  }
+}
+
+/** A value as it is read out: the way its column is written, with its unit. */
+function textOf(values: RoleValues, value: number, locale: string): string {
+  if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
+  return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
+}
+
+function placeText(
+  values: RoleValues,
+  mark: number | undefined,
+  value: number,
+  composition: Composition,
+): string {
+  const { cells, meaning, zone } = values
+  const { locale } = composition
+  if (cells.type === 'text') {
+    const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
+    return meaning.is === 'cycle' ? cycleText(meaning.cycle, Number(word), locale, 'long') : word
+  }
+  const start = mark === undefined ? value : cells.values[mark]
+  if (cells.type === 'time')
+    return momentText(start, meaning.is === 'bucket' ? meaning.unit : undefined, locale, zone)
+  const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
+  if (values.ends && mark !== undefined)
+    return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`
+  return valueText(start, look)
+}

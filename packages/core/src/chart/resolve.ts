@@ -1,0 +1,193 @@
+import type { Kind, MarkStyle } from '../drawing/kind.ts'
+import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
+import { isMeasure, type Meaning } from '../table/meaning.ts'
+import { readPhrase } from '../table/phrase.ts'
+import { Table } from '../table/table.ts'
+import type { Conditions } from '../table/where.ts'
+import type { Description, Drawing, Elsewhere } from './description.ts'
+
+/** One drawing, with what it inherits and what its phrases mean. */
+export interface ResolvedDrawing {
+  index: number
+  /** Where it stands in the description, for messages. */
+  path: string
+  kind: Kind
+  table: Table
+  roles: Map<string, Meaning>
+  /** For positions bound to several columns of a wide table: the meanings, one series each. */
+  wide: { role: 'x' | 'y'; meanings: Meaning[] } | undefined
+  where: Conditions | undefined
+  arrange: 'side' | 'stack'
+  style: MarkStyle
+  name: string | undefined
+  /** The scale that measures it vertically. */
+  against: string
+  options: object
+}
+
+export interface Resolved {
+  drawings: ResolvedDrawing[]
+  /** Every table that is drawn. */
+  tables: Table[]
+}
+
+const LOOKS = ['where', 'arrange'] as const
+
+/** Settles what each drawing draws: kind, table, inherited roles, and the meaning of every phrase. */
+export function resolve(
+  table: Table,
+  description: Description,
+  kinds: Readonly<Record<string, Kind>>,
+  tables: Readonly<Record<string, Table>>,
+): Resolved {
+  const list = Array.isArray(description.draw) ? description.draw : [description.draw]
+  if (list.length === 0)
+    throw new DapploError(
+      'bad-description',
+      'There is nothing to draw',
+      'draw',
+      'Name a kind, such as "line".',
+    )
+  const drawings = list.map((item, index) => {
+    const path = Array.isArray(description.draw)
+      ? `draw[${index}]`
+      : typeof item === 'string' || 'draw' in (item as object)
+        ? ''
+        : 'draw'
+    return resolveOne(item, index, path, table, description, kinds, tables)
+  })
+  return { drawings, tables: [...new Set(drawings.map(drawing => drawing.table))] }
+}
+
+type Item = string | Kind | Drawing<any> | Elsewhere
+
+function resolveOne(
+  item: Item,
+  index: number,
+  path: string,
+  ownTable: Table,
+  description: Description,
+  kinds: Readonly<Record<string, Kind>>,
+  tables: Readonly<Record<string, Table>>,
+): ResolvedDrawing {
+  const elsewhere = typeof item === 'object' && 'drawing' in item ? item : undefined
+  const drawing: Drawing<any> = elsewhere
+    ? elsewhere.drawing
+    : typeof item === 'object' && 'as' in item
+      ? item
+      : { as: item as Kind }
+  const kind = kindOf(drawing.as, kinds, path ? `${path}.as` : 'draw')
+  let table = ownTable
+  if (elsewhere?.table instanceof Table) table = elsewhere.table
+  else if (drawing.table !== undefined) {
+    const named = Object.hasOwn(tables, drawing.table) ? tables[drawing.table] : undefined
+    if (!named)
+      throw new DapploError(
+        'unknown-table',
+        `There is no table "${drawing.table}"`,
+        `${path}.table`,
+        suggest(drawing.table, Object.keys(tables), 'Tables'),
+      )
+    table = named
+  }
+  const foreign = table !== ownTable
+  const roles = new Map<string, Meaning>()
+  let wide: ResolvedDrawing['wide']
+  for (const role of Object.keys(kind.roles)) {
+    const own = drawing[role as 'x'] as unknown
+    const inherited = foreign ? undefined : (description[role as 'x'] as unknown)
+    const bound = own === undefined ? inherited : own
+    if (bound === undefined || bound === null) continue
+    const at = own === undefined ? role : path ? `${path}.${role}` : role
+    if (Array.isArray(bound)) {
+      if (kind.roles[role] !== 'position')
+        throw new DapploError(
+          'bad-description',
+          `A list of columns cannot be bound to ${role}`,
+          at,
+          'Bind lists to x or y.',
+        )
+      if (bound.length === 0)
+        throw new DapploError(
+          'bad-description',
+          'The list of columns is empty',
+          at,
+          'Name at least one column.',
+        )
+      wide = {
+        role: role as 'x' | 'y',
+        meanings: bound.map((phrase, i) => readPhrase(phrase, table, `${at}[${i}]`)),
+      }
+      roles.set(role, wide.meanings[0])
+    } else roles.set(role, readPhrase(bound, table, at))
+  }
+  needPositions(roles, kind, path, table)
+  needGrouping(roles, kind, path)
+  const looks = {
+    ...Object.fromEntries(LOOKS.map(look => [look, foreign ? undefined : description[look]])),
+    ...pick(drawing),
+  }
+  return {
+    index,
+    path,
+    kind,
+    table,
+    roles,
+    wide,
+    where: looks.where as Conditions | undefined,
+    arrange: (looks.arrange as 'side' | undefined) ?? 'side',
+    style: { ...(foreign ? {} : description.style), ...drawing.style },
+    name: drawing.name,
+    against: drawing.against ?? 'y',
+    options: drawing.options ?? {},
+  }
+}
+
+function pick(drawing: Drawing<any>): Record<string, unknown> {
+  return Object.fromEntries(
+    LOOKS.filter(look => drawing[look] !== undefined).map(look => [look, drawing[look]]),
+  )
+}
+
+function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string): Kind {
+  if (typeof as === 'object' && as !== null && typeof (as as Kind).draw === 'function') return as as Kind
+  const name = String(as)
+  if (Object.hasOwn(kinds, name)) return kinds[name]
+  throw new DapploError(
+    'unknown-kind',
+    `There is no drawing kind "${name}"`,
+    path,
+    Object.keys(kinds).length > 0
+      ? suggest(name, Object.keys(kinds), 'Kinds')
+      : 'This face of the library knows no kinds by name: pass the kind itself, as in draw: line.',
+  )
+}
+
+function needPositions(roles: Map<string, Meaning>, kind: Kind, path: string, table: Table): void {
+  for (const role of ['x', 'y'] as const) {
+    if (kind.roles[role] !== 'position' || roles.has(role)) continue
+    const example = role === 'y' ? 'count' : (table.names[0] ?? 'departed')
+    throw new DapploError(
+      'missing-role',
+      `A ${kind.name} needs ${role}`,
+      path ? `${path}.${role}` : role,
+      `Bind it to a phrase, such as ${role}: "${example}".`,
+    )
+  }
+}
+
+/** Where roles are summed up, a plain number elsewhere would split the sums to dust. */
+function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string): void {
+  if (![...roles.values()].some(isMeasure)) return
+  for (const [role, meaning] of roles) {
+    if (meaning.is !== 'column' || kind.roles[role] === 'position' || role === 'color' || role === 'series')
+      continue
+    throw new DapploError(
+      'not-grouped',
+      `"${meaning.column}" is a plain column beside a summary`,
+      path ? `${path}.${role}` : role,
+      `Sum it up: "sum of ${meaning.column}".`,
+    )
+  }
+}

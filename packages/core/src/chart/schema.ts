@@ -1,0 +1,199 @@
+import * as v from 'valibot'
+import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
+
+/** The description as data, checked at run time: what TypeScript checks in code, this checks in JSON. */
+const words = v.string()
+const value = v.union([v.string(), v.number(), v.boolean(), v.date()])
+const format = v.union([v.record(v.string(), v.unknown()), v.function()])
+const span = v.record(
+  v.picklist(['years', 'months', 'weeks', 'days', 'hours', 'minutes', 'seconds']),
+  v.number(),
+)
+const long = v.record(v.string(), v.unknown())
+const bind = v.nullable(v.union([v.string(), long]))
+const place = v.nullable(v.union([v.string(), v.array(v.string()), long]))
+const share = v.pipe(v.number(), v.minValue(0), v.maxValue(1))
+
+const style = v.strictObject({
+  color: v.optional(v.string()),
+  opacity: v.optional(share),
+  width: v.optional(v.pipe(v.number(), v.minValue(0))),
+  dash: v.optional(v.array(v.number())),
+  size: v.optional(v.pipe(v.number(), v.minValue(0))),
+  gap: v.optional(share),
+})
+
+const roles = {
+  x: v.optional(place),
+  y: v.optional(place),
+  color: v.optional(bind),
+  series: v.optional(bind),
+  where: v.optional(v.record(v.string(), v.unknown())),
+  arrange: v.optional(v.picklist(['side', 'stack'])),
+  style: v.optional(style),
+}
+
+/** A user's own kind is an object with a draw function; only TypeScript can hold one. */
+const ownKind = v.looseObject({ name: v.string(), draw: v.function() })
+const drawing = v.strictObject({
+  ...roles,
+  as: v.union([v.string(), ownKind]),
+  name: v.optional(words),
+  table: v.optional(v.string()),
+  against: v.optional(v.string()),
+  options: v.optional(v.looseObject({})),
+})
+const elsewhere = v.strictObject({ table: v.looseObject({ version: v.unknown() }), drawing })
+
+const scale = v.strictObject({
+  kind: v.optional(v.picklist(['linear', 'log', 'root', 'signed log', 'time', 'category'])),
+  domain: v.optional(v.array(v.nullable(value))),
+  include: v.optional(v.union([v.number(), v.array(v.number())])),
+  pad: v.optional(v.pipe(v.number(), v.minValue(0))),
+  roundEnds: v.optional(v.boolean()),
+  reverse: v.optional(v.boolean()),
+  order: v.optional(v.picklist(['given', 'name', 'ranked'])),
+  colors: v.optional(v.union([v.array(v.string()), v.record(v.string(), v.string())])),
+})
+
+const axis = v.union([
+  v.literal(false),
+  v.strictObject({
+    title: v.optional(v.union([words, v.literal(false)])),
+    ticks: v.optional(
+      v.union([v.number(), v.array(value), v.strictObject({ every: v.union([v.number(), span]) })]),
+    ),
+    grid: v.optional(v.boolean()),
+    format: v.optional(format),
+  }),
+])
+
+const legendPlace = v.picklist(['auto', 'top'])
+const legend = v.union([
+  v.literal(false),
+  legendPlace,
+  v.strictObject({ at: v.optional(legendPlace), title: v.optional(words) }),
+])
+const motion = v.union([
+  v.literal(false),
+  v.strictObject({
+    duration: v.optional(v.number()),
+    delay: v.optional(v.number()),
+    easing: v.optional(v.string()),
+  }),
+])
+
+const one = v.union([v.string(), ownKind, drawing, elsewhere])
+
+export const description = v.strictObject({
+  ...roles,
+  id: v.optional(v.string()),
+  title: v.optional(words),
+  subtitle: v.optional(words),
+  caption: v.optional(words),
+  source: v.optional(words),
+  scales: v.optional(v.record(v.string(), scale)),
+  draw: v.union([one, v.array(one)]),
+  axes: v.optional(v.record(v.string(), axis)),
+  legend: v.optional(legend),
+  tooltip: v.optional(v.literal(false)),
+  motion: v.optional(motion),
+})
+
+const column = v.strictObject({
+  type: v.optional(v.picklist(['number', 'time', 'text'])),
+  label: v.optional(words),
+  unit: v.optional(v.string()),
+  format: v.optional(format),
+  order: v.optional(v.array(value)),
+  colors: v.optional(v.record(v.string(), v.string())),
+  images: v.optional(v.record(v.string(), v.string())),
+  timeZone: v.optional(v.string()),
+})
+
+const source = v.strictObject({
+  rows: v.optional(v.array(v.record(v.string(), v.unknown()))),
+  url: v.optional(v.string()),
+  as: v.optional(v.picklist(['csv', 'json', 'lines'])),
+  key: v.optional(v.union([v.string(), v.array(v.string())])),
+  columns: v.optional(v.record(v.string(), column)),
+})
+
+export const chartFile = v.strictObject({ tables: v.record(v.string(), source), ...description.entries })
+
+type Schema = v.GenericSchema<any, any>
+
+/** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
+export function checkShape(data: unknown, what: 'description' | 'chart file', at = ''): void {
+  const schema: Schema = what === 'description' ? description : chartFile
+  const result = v.safeParse(schema, data)
+  if (result.success) return
+  const issue = deepest(result.issues)
+  const path = [at, ...(issue.path ?? []).map(item => String(item.key))]
+    .filter(Boolean)
+    .join('.')
+    .replace(/\.(\d+)/g, '[$1]')
+  const key = issue.path?.at(-1)?.key
+  if (issue.type === 'strict_object' && issue.expected === 'never') {
+    throw new DapploError(
+      'unknown-option',
+      `There is no option "${String(key)}"`,
+      path,
+      suggest(String(key), optionsAt(issue), 'Options'),
+    )
+  }
+  if (issue.type === 'strict_object' && issue.received === 'undefined') {
+    throw new DapploError(
+      'bad-description',
+      `"${String(key)}" is missing`,
+      path,
+      key === 'draw' ? 'Say what to draw, such as "line".' : 'Add it.',
+    )
+  }
+  throw new DapploError(
+    'bad-description',
+    `${issue.received === 'undefined' ? 'Nothing' : issue.received} stands where ${expected(issue.expected)} belongs`,
+    path,
+    'Correct it as the reference for chart descriptions says.',
+  )
+}
+
+const expected = (text: string | null) =>
+  (text ?? 'something else')
+    .replace(/[()]/g, '')
+    .replace(/ \| /g, ' or ')
+    .replace(/\bObject\b/g, 'an object')
+    .replace(/\bArray\b/g, 'a list')
+
+/** In a union, the alternative that got furthest is what was meant. */
+function deepest(
+  issues: readonly v.BaseIssue<unknown>[],
+  prefix: v.IssuePathItem[] = [],
+): v.BaseIssue<unknown> {
+  let best: v.BaseIssue<unknown> | undefined
+  const depth = (issue: v.BaseIssue<unknown>) => issue.path?.length ?? 0
+  for (const issue of issues) {
+    const path = [...prefix, ...(issue.path ?? [])]
+    const own = { ...issue, path } as unknown as v.BaseIssue<unknown>
+    const candidate = issue.issues?.length ? deepest(issue.issues, path as v.IssuePathItem[]) : own
+    const chosen = depth(candidate) > depth(own) ? candidate : own
+    if (!best || depth(chosen) > depth(best)) best = chosen
+  }
+  return best!
+}
+
+/** The options known where an unknown one was found. */
+function optionsAt(issue: v.BaseIssue<unknown>): string[] {
+  const parent = issue.path?.at(-1)
+  const kinds: Record<string, object> = { draw: drawing.entries, style: style.entries }
+  const above = issue.path?.at(-2)?.key
+  const higher = issue.path?.at(-3)?.key
+  if (parent && typeof above === 'string' && kinds[above]) return Object.keys(kinds[above])
+  if (higher === 'scales') return Object.keys(scale.entries)
+  if (higher === 'columns') return Object.keys(column.entries)
+  if (higher === 'draw') return Object.keys(drawing.entries)
+  if (higher === 'tables') return Object.keys(source.entries)
+  if (higher === 'axes') return ['title', 'ticks', 'grid', 'format']
+  return Object.keys(chartFile.entries)
+}

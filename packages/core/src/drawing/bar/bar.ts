@@ -1,0 +1,140 @@
+import type { Rects } from '../../scene/scene.ts'
+import { kind, type Marks, type Positions } from '../kind.ts'
+
+const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
+/** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
+const LEAST_GAPPED = 3
+
+/** Bars from the baseline along the measure: upright when y is measured, lying when x is. */
+export const bar = kind({
+  name: 'bar',
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  swatch: 'rect',
+  fromZero: true,
+  draw({ id, marks, x, y, style, arrange, density }) {
+    const upright = !lies(marks)
+    const along = upright ? y : x
+    const across = upright ? x : y
+    const values = upright ? marks.y : marks.x
+    const places = upright ? marks.x : marks.y
+    const count = marks.length
+    const out = {
+      x: new Float32Array(count),
+      y: new Float32Array(count),
+      width: new Float32Array(count),
+      height: new Float32Array(count),
+      round: new Uint8Array(count),
+    }
+    const zero = along.kind.allows(0) ? along.map(0) : along.range[0]
+    const room = places.from ? undefined : leastRoom(places, across.map)
+    // Bins touch, or nearly: they are slices of one span, not things side by side.
+    const bins = places.from !== undefined && across.kind.name !== 'category' && across.kind.name !== 'time'
+    const gap = style.gap ?? (bins ? 0.06 : 0.25)
+    const stack = arrange === 'stack' ? stacked(marks, values, places) : undefined
+    const side = stack ? 1 : Math.max(1, marks.series.length)
+    const snap = (pixel: number) => Math.round(pixel * density) / density
+    for (let i = 0; i < count; i++) {
+      const value = values.at[i]
+      const place = places.at[i]
+      if (value !== value || place !== place || !along.kind.allows(value)) {
+        out.x[i] = out.y[i] = Number.NaN
+        continue
+      }
+      const a = room === undefined ? across.map(places.from![i]) : across.map(place) - room / 2
+      const b = room === undefined ? across.map(places.to![i]) : across.map(place) + room / 2
+      const low = Math.min(a, b)
+      const whole = Math.abs(b - a)
+      const open = whole * (whole * (1 - gap) < LEAST_GAPPED ? 0 : gap)
+      const one = (whole - open) / side
+      const start = low + open / 2 + (stack ? 0 : (marks.seriesOf?.[i] ?? 0) * one)
+      const edgeA = whole < 6 ? start : snap(start)
+      const edgeB = whole < 6 ? start + one : snap(start + one)
+      const breadth = Math.max(edgeB - edgeA - (side > 1 && one > 6 ? 1 : 0), Math.min(one, 0.5))
+      const base = stack ? along.map(stack.from[i]) : zero
+      const end = stack ? along.map(stack.to[i]) : along.map(value)
+      const from = Math.min(base, end)
+      const length = Math.abs(end - base)
+      if (upright) {
+        out.x[i] = edgeA
+        out.y[i] = from
+        out.width[i] = breadth
+        out.height[i] = length
+        out.round[i] = stack && !stack.outer[i] ? 0 : end <= base ? ROUND.top : ROUND.bottom
+      } else {
+        out.x[i] = from
+        out.y[i] = edgeA
+        out.width[i] = length
+        out.height[i] = breadth
+        out.round[i] = stack && !stack.outer[i] ? 0 : end >= base ? ROUND.right : ROUND.left
+      }
+    }
+    const rects: Rects = {
+      kind: 'rects',
+      id: `${id}/bar`,
+      part: 'data',
+      clip: true,
+      keys: Array.from({ length: count }, (_, i) => marks.keyOf(i)),
+      rows: marks.rowsOf,
+      colors: marks.series.map(one => style.color ?? one.color),
+      color: marks.seriesOf ?? new Uint16Array(count),
+      alpha: style.opacity === undefined ? undefined : new Float32Array(count).fill(style.opacity),
+      along: { x: x.name, y: y.name },
+      ...out,
+      radius: 2,
+    }
+    return [rects]
+  },
+  extent(marks, measured, arrange) {
+    const values = measured === 'y' ? marks.y : marks.x
+    const places = measured === 'y' ? marks.x : marks.y
+    let min = 0
+    let max = 0
+    const ends = arrange === 'stack' ? stacked(marks, values, places).to : values.at
+    for (const value of ends) {
+      if (value < min) min = value
+      if (value > max) max = value
+    }
+    return [min, max]
+  },
+})
+
+/** Bars lie when x is the measure, or the only plain number. */
+export function lies(marks: Marks): boolean {
+  if (marks.x.measured !== marks.y.measured) return marks.x.measured
+  return marks.y.from !== undefined && marks.x.from === undefined
+}
+
+/** Values of one place on top of each other, those below zero downwards; series order from the baseline outwards. */
+function stacked(marks: Marks, values: Positions, places: Positions) {
+  const count = marks.length
+  const from = new Float64Array(count)
+  const to = new Float64Array(count)
+  const outer = new Uint8Array(count)
+  const order = Array.from({ length: count }, (_, i) => i)
+  const { seriesOf } = marks
+  if (seriesOf) order.sort((a, b) => seriesOf[a] - seriesOf[b])
+  const up = new Map<number, { sum: number; last: number }>()
+  const down = new Map<number, { sum: number; last: number }>()
+  for (const i of order) {
+    const value = values.at[i]
+    if (value !== value) continue
+    const piles = value < 0 ? down : up
+    const pile = piles.get(places.at[i]) ?? { sum: 0, last: -1 }
+    from[i] = pile.sum
+    pile.sum += value
+    to[i] = pile.sum
+    if (value !== 0) pile.last = i
+    piles.set(places.at[i], pile)
+  }
+  for (const piles of [up, down]) for (const { last } of piles.values()) if (last >= 0) outer[last] = 1
+  return { from, to, outer }
+}
+
+/** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */
+function leastRoom(places: Positions, map: (value: number) => number): number {
+  const distinct = [...new Set(places.at)].filter(value => value === value).sort((a, b) => a - b)
+  let least = Number.POSITIVE_INFINITY
+  for (let i = 1; i < distinct.length; i++)
+    least = Math.min(least, Math.abs(map(distinct[i]) - map(distinct[i - 1])))
+  return Number.isFinite(least) ? least : 40
+}

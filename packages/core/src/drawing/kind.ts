@@ -1,0 +1,89 @@
+import type { PositionScale } from '../scale/scale.ts'
+import type { Batch, Box, RowsOf } from '../scene/scene.ts'
+import type { Theme } from '../theme/theme.ts'
+
+/** What a role of a kind may be bound to. */
+export type RoleUse = 'position' | 'category'
+
+/** The values of one position role, in the units of its scale: one for each mark, NaN where missing. */
+export interface Positions {
+  /** Where the mark stands: the value, the middle of its interval, or the number of its category. */
+  at: Float64Array
+  /** Ends of the interval that a bucket or category fills; absent for plain values. */
+  from?: Float64Array
+  to?: Float64Array
+  /** Whether values never fall and none is missing. */
+  sorted: boolean
+  /** Whether the values are sums, counts and other measures rather than what they are grouped by. */
+  measured: boolean
+}
+
+/** Marks that belong together: one line, one colour of bars. */
+export interface Series {
+  key: string
+  /** What people read. */
+  name: string
+  color: string
+  /** Lengths in pixels of dashes and gaps; empty for a solid line. */
+  dash: readonly number[]
+}
+
+/** What a drawing is made from: its rows, or groups of rows, in the terms of its scales. */
+export interface Marks {
+  length: number
+  x: Positions
+  y: Positions
+  series: readonly Series[]
+  /** The series of each mark; undefined where all are of the first. */
+  seriesOf: Uint16Array | undefined
+  keyOf(mark: number): string | number
+  rowsOf: RowsOf
+}
+
+/** Constant looks after inheritance. */
+export interface MarkStyle {
+  color?: string
+  opacity?: number
+  width?: number
+  dash?: readonly number[]
+  size?: number
+  gap?: number
+}
+
+/** All that a kind may know when it draws. */
+export interface DrawInput<Options = any> {
+  /** Prefix for the ids of batches. */
+  id: string
+  marks: Marks
+  x: PositionScale
+  y: PositionScale
+  plot: Box
+  /** Device pixels per pixel. */
+  density: number
+  style: MarkStyle
+  arrange: 'side' | 'stack'
+  theme: Theme
+  options: Options
+  /** Kept for as long as the marks stay the same: a place for what is costly to work out again in every frame. */
+  memory: Map<string, unknown>
+}
+
+/** A kind of drawing. Built-in kinds are declared just as a user's own. */
+export interface Kind<Options = any> {
+  name: string
+  /** The roles it understands, and how it uses them. */
+  roles: Record<string, RoleUse>
+  /** The shape that stands for a series in legends and tooltips. */
+  swatch: 'line' | 'rect' | 'disc'
+  /** Whether shapes grow from zero, so that the measuring scale must show it. */
+  fromZero?: boolean
+  /** Shapes from marks; must not change anything outside. */
+  draw(input: DrawInput<Options>): Batch[]
+  /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */
+  extent?(marks: Marks, measured: 'x' | 'y', arrange: 'side' | 'stack'): [number, number]
+}
+
+/** Declares a kind of drawing. */
+export function kind<Options = any>(declaration: Kind<Options>): Kind<Options> {
+  return declaration
+}

@@ -1,0 +1,111 @@
+import type { Discs, Lines } from '../../scene/scene.ts'
+import { kind, type Marks } from '../kind.ts'
+import { type Run, VertexList, visiblePath } from './path.ts'
+import { buildPyramid } from './pyramid.ts'
+
+/** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
+export const line = kind({
+  name: 'line',
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  swatch: 'line',
+  draw({ id, marks, x, y, plot, density, style, memory }) {
+    const runs = remembered(memory, marks)
+    const vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
+    const starts = new Uint32Array(runs.length + 1)
+    let thinned = false
+    runs.forEach((run, i) => {
+      thinned = visiblePath(run, x, plot, density, vertices) || thinned
+      starts[i + 1] = vertices.length
+    })
+    const count = vertices.length
+    const px = new Float32Array(count)
+    const py = new Float32Array(count)
+    const xFactor = x.factor
+    const yFactor = y.factor
+    for (let i = 0; i < count; i++) {
+      px[i] = xFactor * x.kind.forward(vertices.x[i]) + x.offset
+      const value = vertices.y[i]
+      py[i] = y.kind.allows(value) ? yFactor * y.kind.forward(value) + y.offset : Number.NaN
+    }
+    const { mark } = vertices
+    const lines: Lines = {
+      kind: 'lines',
+      id: `${id}/line`,
+      part: 'data',
+      clip: true,
+      names: marks.series.map(one => one.key),
+      // Vertices of a thinned line stand for stretches of rows, not for rows, so they have no keys.
+      keys: thinned ? [] : Array.from({ length: count }, (_, i) => marks.keyOf(mark[i])),
+      rows: i => (mark[i] < 0 ? [] : marks.rowsOf(mark[i])),
+      colors: marks.series.map(one => style.color ?? one.color),
+      color: Uint16Array.from(marks.series, (_, i) => i),
+      alpha: style.opacity === undefined ? undefined : new Float32Array(runs.length).fill(style.opacity),
+      along: { x: x.name, y: y.name },
+      starts,
+      x: px,
+      y: py,
+      atX: vertices.x.subarray(0, count),
+      atY: vertices.y.subarray(0, count),
+      width: new Float32Array(runs.length).fill(style.width ?? (count > plot.width * 3 ? 1.5 : 2)),
+      dash: marks.series.map(one => style.dash ?? one.dash),
+    }
+    return [lines, ...lonePoints(lines)]
+  },
+})
+
+/** Points with a gap on either side, which a line alone would not show. */
+function lonePoints(lines: Lines): Discs[] {
+  const { x, y, starts, keys, rows } = lines
+  const found: { i: number; line: number }[] = []
+  lines.names.forEach((_, line) => {
+    const present = (i: number) => i >= starts[line] && i < starts[line + 1] && x[i] === x[i] && y[i] === y[i]
+    for (let i = starts[line]; i < starts[line + 1]; i++)
+      if (present(i) && !present(i - 1) && !present(i + 1)) found.push({ i, line })
+  })
+  if (found.length === 0) return []
+  return [
+    {
+      kind: 'discs',
+      id: `${lines.id}/lone`,
+      part: 'data',
+      clip: true,
+      keys: keys.length === 0 ? found.map(({ i }) => i) : found.map(({ i }) => keys[i]),
+      rows: rows && (shape => rows(found[shape].i)),
+      colors: lines.colors,
+      color: Uint16Array.from(found, ({ line }) => lines.color[line]),
+      alpha: lines.alpha && Float32Array.from(found, ({ line }) => lines.alpha![line]),
+      along: lines.along,
+      x: Float32Array.from(found, ({ i }) => x[i]),
+      y: Float32Array.from(found, ({ i }) => y[i]),
+      radius: Float32Array.from(found, ({ line }) => Math.max(2.5, lines.width[line])),
+    },
+  ]
+}
+
+/** The runs of each series, sorted by x; worked out once for each set of marks. */
+function remembered(memory: Map<string, unknown>, marks: Marks): Run[] {
+  let runs = memory.get('runs') as Run[] | undefined
+  if (!runs) {
+    runs = runsOf(marks)
+    memory.set('runs', runs)
+  }
+  return runs
+}
+
+function runsOf(marks: Marks): Run[] {
+  const { x, y, seriesOf, series, length } = marks
+  if (!seriesOf && x.sorted) return [{ x: x.at, y: y.at, marks: undefined, pyramid: buildPyramid(y.at) }]
+  const sizes = new Uint32Array(series.length + 1)
+  for (let i = 0; i < length; i++) if (x.at[i] === x.at[i]) sizes[(seriesOf ? seriesOf[i] : 0) + 1]++
+  for (let s = 0; s < series.length; s++) sizes[s + 1] += sizes[s]
+  const next = sizes.slice()
+  const order = new Int32Array(sizes[series.length])
+  for (let i = 0; i < length; i++) if (x.at[i] === x.at[i]) order[next[seriesOf ? seriesOf[i] : 0]++] = i
+  return series.map((_, s) => {
+    const own = order.subarray(sizes[s], sizes[s + 1])
+    if (!x.sorted) own.sort((a, b) => x.at[a] - x.at[b] || a - b)
+    const xs = Float64Array.from(own, i => x.at[i])
+    const ys = Float64Array.from(own, i => y.at[i])
+    return { x: xs, y: ys, marks: own, pyramid: buildPyramid(ys) }
+  })
+}

@@ -1,0 +1,35 @@
+/** What a person can do something about: thrown when a description or data cannot be drawn at all. */
+export class DapploError extends Error {
+  /** Stable, for programs: `unknown-column`, `bad-json`, … */
+  readonly code: string
+  /** Where it is, as in `draw[1].y` or `sailings.csv line 12`; empty when there is no better place than the call. */
+  readonly path: string
+  /** What to do about it, one sentence. */
+  readonly hint: string
+
+  constructor(code: string, message: string, path = '', hint = '') {
+    super(message)
+    this.name = 'DapploError'
+    this.code = code
+    this.path = path
+    this.hint = hint
+  }
+
+  /** What, where and what to do, in one line. */
+  get sentence(): string {
+    const where = this.path ? ` (at ${this.path})` : ''
+    return `${this.message}${where}${this.hint ? `. ${this.hint}` : ''}`.replace(/([.?!])\.( |$)/g, '$1$2')
+  }
+}
+
+/** Something a person would regret although a chart can be drawn. */
+export interface Finding {
+  /** Stable, for programs: `outside-domain`, `unreadable-cells`, … */
+  code: string
+  /** What is wrong, in one plain sentence. */
+  message: string
+  /** What to do about it, in one plain sentence. */
+  remedy: string
+  /** Where in the description or data. */
+  path: string
+}

@@ -1,0 +1,26 @@
+import { distance } from 'fastest-levenshtein'
+
+/** The candidate most like `word`, or undefined when none is near enough to be worth suggesting. */
+export function nearest(word: string, candidates: Iterable<string>): string | undefined {
+  const lower = word.toLowerCase()
+  let best: string | undefined
+  // Up to two in five letters may be wrong: enough for a slip or a plural, too little for another word.
+  let least = Math.max(2, Math.floor(word.length * 0.4)) + 1
+  for (const candidate of candidates) {
+    const far = distance(lower, candidate.toLowerCase())
+    if (far < least) {
+      best = candidate
+      least = far
+    }
+  }
+  return best
+}
+
+/** `Did you mean "x"?`, else a list of what there is. */
+export function suggest(word: string, candidates: readonly string[], what = 'Known'): string {
+  const near = nearest(word, candidates)
+  if (near !== undefined) return `Did you mean "${near}"?`
+  if (candidates.length === 0) return ''
+  const shown = candidates.slice(0, 12).join(', ')
+  return `${what}: ${shown}${candidates.length > 12 ? `, and ${candidates.length - 12} more` : ''}.`
+}

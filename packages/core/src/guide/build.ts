@@ -1,0 +1,117 @@
+import type { Rects, Segments, Texts } from '../scene/scene.ts'
+
+/** Gathers texts of one style into a batch. */
+export class TextBuilder {
+  private readonly xs: number[] = []
+  private readonly ys: number[] = []
+  private readonly texts: string[] = []
+  private readonly keys: (string | number)[] = []
+  private readonly at: number[] = []
+  private readonly colors: string[] = []
+  private readonly color: number[] = []
+  private readonly id: string
+  private readonly style: Pick<Texts, 'size' | 'weight' | 'anchor'> & {
+    turn?: number
+    along?: Texts['along']
+  }
+
+  constructor(
+    id: string,
+    style: Pick<Texts, 'size' | 'weight' | 'anchor'> & { turn?: number; along?: Texts['along'] },
+  ) {
+    this.id = id
+    this.style = style
+  }
+
+  /** `key`: what the text is recognised by; `at`: its value on the scale it belongs to. */
+  add(text: string, x: number, y: number, color: string, key: string | number = text, at = Number.NaN): void {
+    let index = this.colors.indexOf(color)
+    if (index < 0) index = this.colors.push(color) - 1
+    this.xs.push(x)
+    this.ys.push(y)
+    this.texts.push(text)
+    this.keys.push(key)
+    this.at.push(at)
+    this.color.push(index)
+  }
+
+  build(): Texts[] {
+    if (this.texts.length === 0) return []
+    const { size, weight, anchor, turn = 0, along } = this.style
+    return [
+      {
+        kind: 'texts',
+        id: this.id,
+        part: 'guide',
+        clip: false,
+        keys: this.keys,
+        colors: this.colors,
+        color: Uint16Array.from(this.color),
+        x: Float32Array.from(this.xs),
+        y: Float32Array.from(this.ys),
+        texts: this.texts,
+        size,
+        weight,
+        anchor,
+        turn,
+        along,
+        at: along ? Float64Array.from(this.at) : undefined,
+      },
+    ]
+  }
+}
+
+/** Level or upright lines across the plot, at values of a scale. */
+export function segments(
+  id: string,
+  lines: { x1: number; y1: number; x2: number; y2: number; key: string | number; at?: number }[],
+  look: { color: string; width: number; along?: Segments['along']; clip?: boolean; dash?: readonly number[] },
+): Segments[] {
+  if (lines.length === 0) return []
+  return [
+    {
+      kind: 'segments',
+      id,
+      part: 'guide',
+      clip: look.clip ?? false,
+      keys: lines.map(one => one.key),
+      colors: [look.color],
+      color: new Uint16Array(lines.length),
+      x1: Float32Array.from(lines, one => one.x1),
+      y1: Float32Array.from(lines, one => one.y1),
+      x2: Float32Array.from(lines, one => one.x2),
+      y2: Float32Array.from(lines, one => one.y2),
+      width: look.width,
+      dash: look.dash,
+      along: look.along,
+      at: Float64Array.from(lines, one => one.at ?? Number.NaN),
+    },
+  ]
+}
+
+/** Plain filled rectangles of a guide. */
+export function boxes(
+  id: string,
+  list: { x: number; y: number; width: number; height: number; color: string; key: string | number }[],
+  radius = 0,
+): Rects[] {
+  if (list.length === 0) return []
+  const colors = [...new Set(list.map(one => one.color))]
+  return [
+    {
+      kind: 'rects',
+      id,
+      part: 'guide',
+      clip: false,
+      keys: list.map(one => one.key),
+      colors,
+      color: Uint16Array.from(list, one => colors.indexOf(one.color)),
+      x: Float32Array.from(list, one => one.x),
+      y: Float32Array.from(list, one => one.y),
+      width: Float32Array.from(list, one => one.width),
+      height: Float32Array.from(list, one => one.height),
+      round: new Uint8Array(list.length),
+      radius,
+    },
+  ]
+}

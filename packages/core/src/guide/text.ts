@@ -1,0 +1,54 @@
+import type { Font, Measure } from '../theme/measure.ts'
+
+/** Space from one baseline to the next, as a multiple of the font size. */
+export const LINE = 1.3
+
+const graphemes = new Intl.Segmenter(undefined, { granularity: 'grapheme' })
+
+/** Cuts a text to the width and ends it with …, between whole characters; at least one character stays. */
+export function ellipsis(text: string, width: number, font: Font, measure: Measure): string {
+  if (measure(text, font) <= width) return text
+  const parts = Array.from(
+    graphemes.segment(text.length > 2000 ? text.slice(0, 2000) : text),
+    part => part.segment,
+  )
+  let low = 1
+  let high = parts.length
+  while (low < high) {
+    const middle = (low + high + 1) >> 1
+    if (measure(`${parts.slice(0, middle).join('').trimEnd()}…`, font) <= width) low = middle
+    else high = middle - 1
+  }
+  return `${parts.slice(0, low).join('').trimEnd()}…`
+}
+
+/** Breaks a text into at most `most` lines between words; what does not fit ends in …. */
+export function wrap(text: string, width: number, font: Font, measure: Measure, most: number): string[] {
+  const lines: string[] = []
+  for (const paragraph of clean(text).split('\n')) {
+    const words = paragraph.split(/[ \t]+/).filter(word => word !== '')
+    let line = ''
+    for (let i = 0; i < words.length; i++) {
+      const longer = line === '' ? words[i] : `${line} ${words[i]}`
+      if (line === '' || measure(longer, font) <= width) {
+        line = longer
+        continue
+      }
+      if (lines.length === most - 1) {
+        lines.push(ellipsis([line, ...words.slice(i)].join(' '), width, font, measure))
+        return lines
+      }
+      lines.push(ellipsis(line, width, font, measure))
+      line = words[i]
+    }
+    if (line !== '') lines.push(ellipsis(line, width, font, measure))
+    if (lines.length >= most) return lines.slice(0, most)
+  }
+  return lines
+}
+
+/** Without control characters, which no font shows and no XML allows; line breaks stay. */
+export function clean(text: string): string {
+  // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is looked for
+  return text.replace(/\r\n?/g, '\n').replace(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f\ufffe\uffff]/g, ' ')
+}

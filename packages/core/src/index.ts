@@ -1,0 +1,21 @@
+/** The computation behind Dapplo: tables, scales, charts, scenes, motion, painters. No page, no files. */
+import { chartMaker } from './chart/chart.ts'
+import { bar } from './drawing/bar/bar.ts'
+import { line } from './drawing/line/line.ts'
+import { scatter } from './drawing/scatter/scatter.ts'
+
+export * from './small.ts'
+
+/** The kinds that descriptions name by a word. */
+export const builtinKinds = { line, bar, scatter } as const
+
+/**
+ * Describes a chart over a table. `draw` names what to draw; `x`, `y` and `color` are bound to phrases such as
+ * `"day of departed"` or `"sum of passengers"`. Throws a `DapploError` with a suggestion when a phrase or an
+ * option cannot be understood. `tables`: other tables, by the names that drawings use for them.
+ */
+export const chart = /* @__PURE__ */ chartMaker(builtinKinds)
+
+export { formatOf, type OpenedFile, readChartFile, readText } from './chart/file.ts'
+export type { CsvOptions } from './table/csv.ts'
+export { readCsv, readJson, readLines, table } from './table/read.ts'

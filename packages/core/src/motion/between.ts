@@ -1,0 +1,99 @@
+import type { PositionScale } from '../scale/scale.ts'
+import type { Batch, Scene } from '../scene/scene.ts'
+import { enter, leave } from './enter-leave.ts'
+import { glideLines, revealLines } from './glide-lines.ts'
+import { glideDiscs, glideRects, glideSegments, glideTexts } from './glide-shapes.ts'
+import { placesOf } from './places.ts'
+
+/** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them. */
+export type BatchAt = (eased: number, time: number) => Batch | undefined
+
+/** What a glide of a batch may know of the two scenes. */
+export interface GlideContext {
+  from: Scene
+  to: Scene
+}
+
+/** The scene at a moment between two scenes; at time 1 it is the second one itself. */
+export type Between = (eased: number, time: number) => Scene
+
+/**
+ * Prepares the motion from one scene to another. Shapes are matched by key within batches of the same id and
+ * glide; where a drawing has changed its kind, shapes start from where the same key stood before; newcomers grow
+ * or fade in, leavers fade out. Costs are paid here, so that each frame only blends arrays.
+ */
+export function between(from: Scene, to: Scene): Between {
+  const context = { from, to }
+  const before = new Map(from.batches.map(batch => [`${batch.kind} ${batch.id}`, batch]))
+  const steps: BatchAt[] = []
+  const places = placesOf(from.batches.filter(batch => !to.batches.some(other => other.id === batch.id)))
+  // Leavers lie under those that stay, so that they fade behind the news.
+  const gone = from.batches.filter(
+    batch => !to.batches.some(other => other.id === batch.id && other.kind === batch.kind),
+  )
+  let leaversDue = gone.filter(batch => batch.part === 'data')
+  for (const batch of gone) if (batch.part === 'guide') steps.push(leave(batch))
+  for (const batch of to.batches) {
+    if (batch.part === 'data' && leaversDue.length > 0) {
+      steps.push(...leaversDue.map(leave))
+      leaversDue = []
+    }
+    const old = before.get(`${batch.kind} ${batch.id}`)
+    steps.push(...(old ? glide(old, batch, context) : [enter(batch, places, to)]))
+  }
+  steps.push(...leaversDue.map(leave))
+  const names = new Set([...from.scales.keys(), ...to.scales.keys()])
+  const mix = (a: number, b: number, t: number) => a + (b - a) * t
+  return (eased, time) => {
+    if (time >= 1) return to
+    const batches: Batch[] = []
+    for (const step of steps) {
+      const batch = step(eased, time)
+      if (batch) batches.push(batch)
+    }
+    const scales = new Map<string, PositionScale>()
+    for (const name of names) {
+      const a = from.scales.get(name)
+      const b = to.scales.get(name)
+      if (a && b) scales.set(name, { ...b, map: value => mix(a.map(value), b.map(value), eased) })
+      else scales.set(name, (b ?? a)!)
+    }
+    const plot = {
+      x: mix(from.plot.x, to.plot.x, eased),
+      y: mix(from.plot.y, to.plot.y, eased),
+      width: mix(from.plot.width, to.plot.width, eased),
+      height: mix(from.plot.height, to.plot.height, eased),
+    }
+    return { ...to, plot, batches, scales }
+  }
+}
+
+function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
+  switch (batch.kind) {
+    case 'rects':
+      return glideRects(old as typeof batch, batch)
+    case 'discs':
+      return glideDiscs(old as typeof batch, batch)
+    case 'lines':
+      return glideLines(old as typeof batch, batch, context)
+    case 'segments':
+      return glideSegments(old as typeof batch, batch, context)
+    case 'texts':
+      return glideTexts(old as typeof batch, batch, context)
+  }
+}
+
+/** The motion of a scene's first appearance: bars grow, lines are revealed from the left, the rest fades in. */
+export function appear(to: Scene): Between {
+  const steps = to.batches.map(batch =>
+    batch.part === 'guide'
+      ? (): Batch => batch
+      : batch.kind === 'lines'
+        ? revealLines(batch, to)
+        : enter(batch, new Map(), to),
+  )
+  return (eased, time) =>
+    time >= 1
+      ? to
+      : { ...to, batches: steps.map(step => step(eased, time)).filter(batch => batch !== undefined) }
+}

@@ -1,0 +1,73 @@
+import { DapploError } from '../finding/error.ts'
+
+/** Progress from 0 to 1 in, progress from 0 to 1 out; may leave that span on the way. */
+export type Easing = (progress: number) => number
+
+const NAMED: Record<string, [number, number, number, number]> = {
+  ease: [0.25, 0.1, 0.25, 1],
+  'ease-in': [0.42, 0, 1, 1],
+  'ease-out': [0, 0, 0.58, 1],
+  'ease-in-out': [0.42, 0, 0.58, 1],
+}
+
+/** Reads an easing function in CSS syntax: a keyword, `cubic-bezier(…)` or `steps(…)`. Throws `bad-option`. */
+export function readEasing(text: string, path = 'motion.easing'): Easing {
+  const easing = text.trim().toLowerCase()
+  if (easing === 'linear') return progress => progress
+  if (Object.hasOwn(NAMED, easing)) return cubicBezier(...NAMED[easing])
+  const numbers = /^(cubic-bezier|steps)\(([^)]*)\)$/.exec(easing)
+  if (numbers?.[1] === 'cubic-bezier') {
+    const [x1, y1, x2, y2, ...more] = numbers[2].split(',').map(Number)
+    if (
+      more.length === 0 &&
+      [x1, y1, x2, y2].every(Number.isFinite) &&
+      x1 >= 0 &&
+      x1 <= 1 &&
+      x2 >= 0 &&
+      x2 <= 1
+    )
+      return cubicBezier(x1, y1, x2, y2)
+  }
+  if (numbers?.[1] === 'steps') {
+    const [count, where = 'end'] = numbers[2].split(',').map(part => part.trim())
+    const n = Number(count)
+    if (Number.isInteger(n) && n > 0) {
+      const early = where === 'start' || where === 'jump-start'
+      return progress => Math.min(1, (Math.floor(progress * n) + (early && progress < 1 ? 1 : 0)) / n)
+    }
+  }
+  throw new DapploError(
+    'bad-option',
+    `"${text}" is no easing function`,
+    path,
+    'Write one as in CSS, such as "ease-in-out" or "cubic-bezier(0.4, 0, 0.2, 1)".',
+  )
+}
+
+/** A cubic Bézier curve through (0, 0) and (1, 1), solved for y at x by bisection after Newton's steps. */
+function cubicBezier(x1: number, y1: number, x2: number, y2: number): Easing {
+  const at = (a: number, b: number, t: number) =>
+    ((1 - 3 * b + 3 * a) * t + (3 * b - 6 * a)) * t * t + 3 * a * t
+  const slope = (a: number, b: number, t: number) =>
+    3 * (1 - 3 * b + 3 * a) * t * t + 2 * (3 * b - 6 * a) * t + 3 * a
+  return progress => {
+    if (progress <= 0) return 0
+    if (progress >= 1) return 1
+    let t = progress
+    for (let i = 0; i < 8; i++) {
+      const rise = slope(x1, x2, t)
+      if (Math.abs(rise) < 1e-6) break
+      t -= (at(x1, x2, t) - progress) / rise
+    }
+    if (!(t >= 0 && t <= 1) || Math.abs(at(x1, x2, t) - progress) > 1e-6) {
+      let low = 0
+      let high = 1
+      for (let i = 0; i < 40; i++) {
+        t = (low + high) / 2
+        if (at(x1, x2, t) < progress) low = t
+        else high = t
+      }
+    }
+    return at(y1, y2, t)
+  }
+}

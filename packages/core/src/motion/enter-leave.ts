@@ -1,0 +1,96 @@
+import { type Batch, type Scene, shapeCount } from '../scene/scene.ts'
+import type { BatchAt } from './between.ts'
+import { revealLines } from './glide-lines.ts'
+import type { Places } from './places.ts'
+
+/** Leavers are gone after this share of the motion: half of it, since nobody waits for what goes. */
+const LEAVING = 0.5
+
+const smooth = (t: number) => Math.max(0, Math.min(1, t))
+
+/** The batch with its own transparency multiplied. */
+export function faded(batch: Batch, alpha: number): Batch {
+  const count = shapeCount(batch)
+  const all = new Float32Array(count)
+  for (let i = 0; i < count; i++) all[i] = (batch.alpha ? batch.alpha[i] : 1) * alpha
+  return { ...batch, alpha: all }
+}
+
+export function leave(batch: Batch): BatchAt {
+  return (_, time) => (time >= LEAVING ? undefined : faded(batch, 1 - smooth(time / LEAVING)))
+}
+
+/** A batch that was not there before. Shapes whose key stood somewhere start from there. */
+export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
+  if (batch.part === 'guide') return (_, time) => faded(batch, smooth(time))
+  const known = places.size > 0
+  if (batch.kind === 'lines' && known && batch.keys.length === batch.x.length) {
+    const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
+    const fromY = Float32Array.from(batch.y, (y, i) => places.get(batch.keys[i])?.y ?? y)
+    return (eased, time) =>
+      faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
+  }
+  if (batch.kind === 'lines') return revealLines(batch, to)
+  if (batch.kind === 'discs' && known) {
+    const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
+    const fromY = Float32Array.from(batch.y, (y, i) => places.get(batch.keys[i])?.y ?? y)
+    return (eased, time) =>
+      faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
+  }
+  if (batch.kind === 'rects') {
+    const lying = batch.round.some(side => side === 2 || side === 4)
+    return (eased, time) => {
+      const out = {
+        x: batch.x.slice(),
+        y: batch.y.slice(),
+        width: batch.width.slice(),
+        height: batch.height.slice(),
+      }
+      for (let i = 0; i < out.x.length; i++) {
+        const place = known ? places.get(batch.keys[i]) : undefined
+        growRect(out, i, batch.round[i], lying, eased, place)
+      }
+      const grown = { ...batch, ...out }
+      return known ? faded(grown, smooth(time * 2)) : grown
+    }
+  }
+  return (_, time) => faded(batch, smooth(time))
+}
+
+type RectArrays = { x: Float32Array; y: Float32Array; width: Float32Array; height: Float32Array }
+
+/** Shrinks a bar towards its baseline, or towards the length at which its value stood before. */
+export function growRect(
+  out: RectArrays,
+  i: number,
+  side: number,
+  lying: boolean,
+  eased: number,
+  place?: { x: number; y: number },
+): void {
+  if (lying) {
+    const base = side === 4 ? out.x[i] + out.width[i] : out.x[i]
+    const end = side === 4 ? out.x[i] : out.x[i] + out.width[i]
+    const start = place ? place.x : base
+    const now = start + (end - start) * eased
+    out.x[i] = Math.min(base, now)
+    out.width[i] = Math.abs(now - base)
+    return
+  }
+  const base = side === 3 ? out.y[i] : out.y[i] + out.height[i]
+  const end = side === 3 ? out.y[i] + out.height[i] : out.y[i]
+  const start = place ? place.y : base
+  const now = start + (end - start) * eased
+  out.y[i] = Math.min(base, now)
+  out.height[i] = Math.abs(now - base)
+}
+
+export function mixed(
+  from: Float32Array,
+  to: Float32Array,
+  t: number,
+  out = new Float32Array(to.length),
+): Float32Array {
+  for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * t
+  return out
+}

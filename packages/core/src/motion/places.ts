@@ -1,0 +1,41 @@
+import type { Batch, Keys } from '../scene/scene.ts'
+
+/** Where a key stood, in pixels: the value end of a bar, the middle of a point, the vertex of a line. */
+export type Places = Map<string | number, { x: number; y: number }>
+
+/** Where the keyed data shapes of these batches stand. */
+export function placesOf(batches: readonly Batch[]): Places {
+  const places: Places = new Map()
+  for (const batch of batches) {
+    if (batch.part !== 'data') continue
+    const { keys } = batch
+    for (let i = 0; i < keys.length; i++) {
+      if (batch.kind === 'rects') {
+        const side = batch.round[i]
+        const lying = side === 2 || side === 4
+        places.set(keys[i], {
+          x: lying ? batch.x[i] + (side === 2 ? batch.width[i] : 0) : batch.x[i] + batch.width[i] / 2,
+          y: lying ? batch.y[i] + batch.height[i] / 2 : batch.y[i] + (side === 3 ? batch.height[i] : 0),
+        })
+      } else if (batch.kind === 'discs' || batch.kind === 'lines')
+        places.set(keys[i], { x: batch.x[i], y: batch.y[i] })
+    }
+  }
+  return places
+}
+
+/** For each key of `keys`, its index in `others`, or -1. */
+export function matches(keys: Keys, others: Keys): Int32Array {
+  const out = new Int32Array(keys.length).fill(-1)
+  // Appending leaves all keys where they were; then there is nothing to look up.
+  let same = 0
+  while (same < keys.length && same < others.length && keys[same] === others[same]) {
+    out[same] = same
+    same++
+  }
+  if (same === keys.length) return out
+  const index = new Map<string | number, number>()
+  for (let i = same; i < others.length; i++) index.set(others[i], i)
+  for (let i = same; i < keys.length; i++) out[i] = index.get(keys[i]) ?? -1
+  return out
+}

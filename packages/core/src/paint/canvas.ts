@@ -1,0 +1,215 @@
+import { clean } from '../guide/text.ts'
+import {
+  type Batch,
+  clipBox,
+  type Discs,
+  type Lines,
+  type Rects,
+  type Scene,
+  type Segments,
+  type Texts,
+} from '../scene/scene.ts'
+import { snapped } from './snap.ts'
+
+/** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
+export interface Context2D {
+  globalAlpha: number
+  fillStyle: any
+  strokeStyle: any
+  lineWidth: number
+  lineJoin: any
+  lineCap: any
+  font: string
+  textAlign: any
+  textBaseline: any
+  save(): void
+  restore(): void
+  beginPath(): void
+  closePath(): void
+  moveTo(x: number, y: number): void
+  lineTo(x: number, y: number): void
+  arc(x: number, y: number, radius: number, start: number, end: number): void
+  arcTo(x1: number, y1: number, x2: number, y2: number, radius: number): void
+  rect(x: number, y: number, width: number, height: number): void
+  fillRect(x: number, y: number, width: number, height: number): void
+  clearRect(x: number, y: number, width: number, height: number): void
+  fill(): void
+  stroke(): void
+  clip(): void
+  setLineDash(dash: number[]): void
+  setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void
+  translate(x: number, y: number): void
+  rotate(angle: number): void
+  fillText(text: string, x: number, y: number): void
+}
+
+/** Paints the scene on a canvas of `width · density` by `height · density` device pixels. */
+export function paintCanvas(scene: Scene, context: Context2D, density = 1): void {
+  context.setTransform(density, 0, 0, density, 0, 0)
+  context.globalAlpha = 1
+  context.clearRect(0, 0, scene.width, scene.height)
+  if (scene.background) {
+    context.fillStyle = scene.background
+    context.fillRect(0, 0, scene.width, scene.height)
+  }
+  const plot = clipBox(scene)
+  let clipped = false
+  for (const batch of scene.batches) {
+    if (batch.clip !== clipped) {
+      if (batch.clip) {
+        context.save()
+        context.beginPath()
+        context.rect(plot.x, plot.y, plot.width, plot.height)
+        context.clip()
+      } else context.restore()
+      clipped = batch.clip
+    }
+    paintBatch(batch, scene, context, density)
+  }
+  if (clipped) context.restore()
+  context.globalAlpha = 1
+}
+
+function paintBatch(batch: Batch, scene: Scene, context: Context2D, density: number): void {
+  switch (batch.kind) {
+    case 'rects':
+      return paintRects(batch, context)
+    case 'discs':
+      return paintDiscs(batch, context)
+    case 'lines':
+      return paintLines(batch, context)
+    case 'segments':
+      return paintSegments(batch, context, density)
+    case 'texts':
+      return paintTexts(batch, scene, context)
+  }
+}
+
+function paintRects(batch: Rects, context: Context2D): void {
+  const { x, y, width, height, round, radius, color, colors, alpha } = batch
+  let before = -1
+  for (let i = 0; i < x.length; i++) {
+    const w = width[i]
+    const h = height[i]
+    if (!(w > 0 && h > 0)) continue
+    if (color[i] !== before) {
+      before = color[i]
+      context.fillStyle = colors[before]
+    }
+    context.globalAlpha = alpha ? alpha[i] : 1
+    const side = round[i]
+    const r = Math.min(radius, side === 1 || side === 3 ? Math.min(h, w / 2) : Math.min(w, h / 2))
+    if (side === 0 || r < 0.5) context.fillRect(x[i], y[i], w, h)
+    else roundedRect(context, x[i], y[i], w, h, side, r)
+  }
+  context.globalAlpha = 1
+}
+
+function roundedRect(
+  context: Context2D,
+  x: number,
+  y: number,
+  w: number,
+  h: number,
+  side: number,
+  r: number,
+): void {
+  const corner = (sides: number[]) => (sides.includes(side) ? r : 0)
+  const right = x + w
+  const bottom = y + h
+  context.beginPath()
+  context.moveTo(x + corner([1, 4]), y)
+  context.arcTo(right, y, right, bottom, corner([1, 2]))
+  context.arcTo(right, bottom, x, bottom, corner([2, 3]))
+  context.arcTo(x, bottom, x, y, corner([3, 4]))
+  context.arcTo(x, y, right, y, corner([1, 4]))
+  context.closePath()
+  context.fill()
+}
+
+const TURN = Math.PI * 2
+
+function paintDiscs(batch: Discs, context: Context2D): void {
+  const { x, y, radius, ring, color, colors, alpha } = batch
+  for (let i = 0; i < x.length; i++) {
+    if (!(x[i] === x[i] && y[i] === y[i])) continue
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.beginPath()
+    context.arc(x[i], y[i], radius[i], 0, TURN)
+    if (ring) {
+      // Half of the ring lies under the disc, so that its visible width is what was asked for outside the edge.
+      context.strokeStyle = ring.color
+      context.lineWidth = ring.width
+      context.stroke()
+    }
+    context.fillStyle = colors[color[i]]
+    context.fill()
+  }
+  context.globalAlpha = 1
+}
+
+function paintLines(batch: Lines, context: Context2D): void {
+  const { x, y, starts, width, dash, names, color, colors, alpha } = batch
+  context.lineJoin = 'round'
+  context.lineCap = 'round'
+  for (let line = 0; line < names.length; line++) {
+    context.globalAlpha = alpha ? alpha[line] : 1
+    context.strokeStyle = colors[color[line]]
+    context.lineWidth = width[line]
+    const dashes = dash[line]
+    if (dashes?.length) context.setLineDash([...dashes])
+    context.beginPath()
+    let pen = false
+    const end = starts[line + 1]
+    for (let i = starts[line]; i < end; i++) {
+      const present = x[i] === x[i] && y[i] === y[i]
+      if (present) {
+        if (pen) context.lineTo(x[i], y[i])
+        else context.moveTo(x[i], y[i])
+      }
+      pen = present
+    }
+    context.stroke()
+    if (dashes?.length) context.setLineDash([])
+  }
+  context.globalAlpha = 1
+}
+
+function paintSegments(batch: Segments, context: Context2D, density: number): void {
+  const { x1, y1, x2, y2, width, dash, color, colors, alpha } = batch
+  context.lineCap = 'butt'
+  context.lineWidth = width
+  if (dash?.length) context.setLineDash([...dash])
+  for (let i = 0; i < x1.length; i++) {
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.strokeStyle = colors[color[i]]
+    const [ax, ay, bx, by] = snapped(x1[i], y1[i], x2[i], y2[i], width, density)
+    context.beginPath()
+    context.moveTo(ax, ay)
+    context.lineTo(bx, by)
+    context.stroke()
+  }
+  if (dash?.length) context.setLineDash([])
+  context.globalAlpha = 1
+}
+
+function paintTexts(batch: Texts, scene: Scene, context: Context2D): void {
+  const { x, y, texts, size, weight, anchor, turn, color, colors, alpha } = batch
+  context.font = `${weight} ${size}px ${scene.font}`
+  context.textAlign = anchor === 'middle' ? 'center' : anchor === 'start' ? 'left' : 'right'
+  context.textBaseline = 'alphabetic'
+  for (let i = 0; i < texts.length; i++) {
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.fillStyle = colors[color[i]]
+    if (turn === 0) {
+      context.fillText(clean(texts[i]), x[i], y[i])
+      continue
+    }
+    context.save()
+    context.translate(x[i], y[i])
+    context.rotate((turn * Math.PI) / 180)
+    context.fillText(clean(texts[i]), 0, 0)
+    context.restore()
+  }
+  context.globalAlpha = 1
+}

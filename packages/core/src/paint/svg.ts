@@ -1,0 +1,186 @@
+import { clean } from '../guide/text.ts'
+import {
+  type Batch,
+  clipBox,
+  type Discs,
+  type Lines,
+  type Rects,
+  type Scene,
+  type Segments,
+  type Texts,
+} from '../scene/scene.ts'
+import { snapped } from './snap.ts'
+
+export interface SvgOptions {
+  /** Attributes of the outermost element beyond its own, such as a class. Values are escaped. */
+  attributes?: Record<string, string>
+}
+
+/** Two decimals are a hundredth of a pixel: finer than any screen or printer shows. */
+const short = (value: number) => {
+  const rounded = Math.round(value * 100) / 100
+  return Object.is(rounded, -0) ? '0' : String(rounded)
+}
+
+/** Text as it may stand in XML, between tags and inside quotes. */
+export function escapeXml(text: string): string {
+  return clean(text).replace(/[&<>"']/g, character => `&#${character.charCodeAt(0)};`)
+}
+
+/** The scene as a standalone SVG document. */
+export function toSvgText(scene: Scene, options: SvgOptions = {}): string {
+  const { width, height } = scene
+  const plot = clipBox(scene)
+  const extra = Object.entries(options.attributes ?? {}).map(
+    ([name, value]) => ` ${name.replace(/[^\w:-]/g, '')}="${escapeXml(value)}"`,
+  )
+  const out: string[] = [
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${short(width)}" height="${short(height)}" viewBox="0 0 ${short(width)} ${short(height)}" font-family="${escapeXml(scene.font)}" role="img" aria-label="${escapeXml(scene.title)}"${extra.join('')}>`,
+  ]
+  if (scene.title) out.push(`<title>${escapeXml(scene.title)}</title>`)
+  if (scene.description) out.push(`<desc>${escapeXml(scene.description)}</desc>`)
+  if (scene.background) out.push(`<rect width="100%" height="100%" fill="${escapeXml(scene.background)}"/>`)
+  // A nested svg clips without needing an id, so charts on one page cannot get in each other's way.
+  const open = `<svg x="${short(plot.x)}" y="${short(plot.y)}" width="${short(plot.width)}" height="${short(plot.height)}" viewBox="${short(plot.x)} ${short(plot.y)} ${short(plot.width)} ${short(plot.height)}">`
+  let clipped = false
+  for (const batch of scene.batches) {
+    if (batch.clip !== clipped) {
+      out.push(batch.clip ? open : '</svg>')
+      clipped = batch.clip
+    }
+    paintBatch(batch, out)
+  }
+  if (clipped) out.push('</svg>')
+  out.push('</svg>')
+  return out.join('\n')
+}
+
+function paintBatch(batch: Batch, out: string[]): void {
+  switch (batch.kind) {
+    case 'rects':
+      return paintRects(batch, out)
+    case 'discs':
+      return paintDiscs(batch, out)
+    case 'lines':
+      return paintLines(batch, out)
+    case 'segments':
+      return paintSegments(batch, out)
+    case 'texts':
+      return paintTexts(batch, out)
+  }
+}
+
+/** Runs of neighbouring shapes that look alike share a group, which keeps files small. */
+function grouped(
+  batch: Batch,
+  count: number,
+  out: string[],
+  attribute: 'fill' | 'stroke',
+  paint: (i: number) => string,
+): void {
+  let open = ''
+  for (let i = 0; i < count; i++) {
+    const shape = paint(i)
+    if (shape === '') continue
+    const alpha = batch.alpha ? batch.alpha[i] : 1
+    const look = `${attribute}="${escapeXml(batch.colors[batch.color[i]])}"${alpha < 1 ? ` ${attribute}-opacity="${short(alpha)}"` : ''}`
+    if (look !== open) {
+      if (open) out.push('</g>')
+      out.push(`<g ${look}>`)
+      open = look
+    }
+    out.push(shape)
+  }
+  if (open) out.push('</g>')
+}
+
+function paintRects(batch: Rects, out: string[]): void {
+  const { x, y, width, height, round, radius } = batch
+  grouped(batch, x.length, out, 'fill', i => {
+    if (!(width[i] > 0 && height[i] > 0)) return ''
+    const side = round[i]
+    const r = Math.min(
+      radius,
+      side === 1 || side === 3 ? Math.min(height[i], width[i] / 2) : Math.min(width[i], height[i] / 2),
+    )
+    if (side === 0 || r < 0.5)
+      return `<rect x="${short(x[i])}" y="${short(y[i])}" width="${short(width[i])}" height="${short(height[i])}"/>`
+    return `<path d="${roundedPath(x[i], y[i], width[i], height[i], side, r)}"/>`
+  })
+}
+
+function roundedPath(x: number, y: number, w: number, h: number, side: number, r: number): string {
+  const right = short(x + w)
+  const bottom = short(y + h)
+  const corner = (toX: number, toY: number) => `A${short(r)} ${short(r)} 0 0 1 ${short(toX)} ${short(toY)}`
+  switch (side) {
+    case 1:
+      return `M${short(x)} ${bottom}V${short(y + r)}${corner(x + r, y)}H${short(x + w - r)}${corner(x + w, y + r)}V${bottom}Z`
+    case 2:
+      return `M${short(x)} ${short(y)}H${short(x + w - r)}${corner(x + w, y + r)}V${short(y + h - r)}${corner(x + w - r, y + h)}H${short(x)}Z`
+    case 3:
+      return `M${right} ${short(y)}V${short(y + h - r)}${corner(x + w - r, y + h)}H${short(x + r)}${corner(x, y + h - r)}V${short(y)}Z`
+    default:
+      return `M${right} ${bottom}H${short(x + r)}${corner(x, y + h - r)}V${short(y + r)}${corner(x + r, y)}H${right}Z`
+  }
+}
+
+function paintDiscs(batch: Discs, out: string[]): void {
+  const { x, y, radius, ring } = batch
+  if (ring)
+    out.push(`<g stroke="${escapeXml(ring.color)}" stroke-width="${short(ring.width)}" paint-order="stroke">`)
+  grouped(batch, x.length, out, 'fill', i =>
+    x[i] === x[i] && y[i] === y[i]
+      ? `<circle cx="${short(x[i])}" cy="${short(y[i])}" r="${short(radius[i])}"/>`
+      : '',
+  )
+  if (ring) out.push('</g>')
+}
+
+function paintLines(batch: Lines, out: string[]): void {
+  out.push('<g fill="none" stroke-linejoin="round" stroke-linecap="round">')
+  grouped(batch, batch.names.length, out, 'stroke', i => {
+    const d = linePath(batch, i)
+    const dash = batch.dash[i]?.length ? ` stroke-dasharray="${batch.dash[i].map(short).join(' ')}"` : ''
+    return d === '' ? '' : `<path d="${d}" stroke-width="${short(batch.width[i])}"${dash}/>`
+  })
+  out.push('</g>')
+}
+
+function linePath(batch: Lines, line: number): string {
+  const { x, y, starts } = batch
+  const parts: string[] = []
+  let pen = false
+  for (let i = starts[line]; i < starts[line + 1]; i++) {
+    const present = x[i] === x[i] && y[i] === y[i]
+    if (present) {
+      parts.push(`${pen ? 'L' : 'M'}${short(x[i])} ${short(y[i])}`)
+    }
+    pen = present
+  }
+  return parts.join('')
+}
+
+function paintSegments(batch: Segments, out: string[]): void {
+  const { x1, y1, x2, y2, width, dash } = batch
+  out.push(
+    `<g stroke-width="${short(width)}"${dash?.length ? ` stroke-dasharray="${dash.map(short).join(' ')}"` : ''}>`,
+  )
+  grouped(batch, x1.length, out, 'stroke', i => {
+    const [ax, ay, bx, by] = snapped(x1[i], y1[i], x2[i], y2[i], width, 1)
+    return `<path d="M${short(ax)} ${short(ay)}L${short(bx)} ${short(by)}"/>`
+  })
+  out.push('</g>')
+}
+
+function paintTexts(batch: Texts, out: string[]): void {
+  const { x, y, texts, size, weight, anchor, turn } = batch
+  out.push(
+    `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}>`,
+  )
+  grouped(batch, texts.length, out, 'fill', i => {
+    const turned = turn === 0 ? '' : ` transform="rotate(${short(turn)} ${short(x[i])} ${short(y[i])})"`
+    return `<text x="${short(x[i])}" y="${short(y[i])}"${turned}>${escapeXml(texts[i])}</text>`
+  })
+  out.push('</g>')
+}

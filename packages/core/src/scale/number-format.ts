@@ -1,0 +1,117 @@
+import type { Format } from '../table/options.ts'
+
+const formats = new Map<string, Intl.NumberFormat>()
+
+/** A cached `Intl.NumberFormat`: making one costs more than a thousand uses. */
+export function numberFormat(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+  const name = `${locale}|${JSON.stringify(options)}`
+  let format = formats.get(name)
+  if (!format) {
+    format = new Intl.NumberFormat(locale, options)
+    formats.set(name, format)
+  }
+  return format
+}
+
+/** How a column's numbers are to be written. */
+export interface NumberLook {
+  format?: Format
+  locale: string
+  /** Shares and ratios: 0.25 is 25 %. */
+  percent?: boolean
+  /** Counts: no decimals, ever. */
+  whole?: boolean
+  /** Follows the number, except where it stands for all of them. */
+  unit?: string
+}
+
+const OWN_DECIMALS = [
+  'maximumFractionDigits',
+  'minimumFractionDigits',
+  'maximumSignificantDigits',
+  'minimumSignificantDigits',
+] as const
+
+/** Labels of ticks: alike in decimals, with just as many as tell them apart, compact from 100,000. */
+export function tickTexts(values: readonly number[], look: NumberLook): string[] {
+  if (typeof look.format === 'function') return values.map(look.format)
+  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  if (OWN_DECIMALS.some(option => given[option] !== undefined))
+    return values.map(value => numberFormat(look.locale, given).format(value))
+  const percent = look.percent && given.style === undefined
+  const base: Intl.NumberFormatOptions = percent ? { style: 'percent', ...given } : { ...given }
+  if (base.style === 'currency') base.currencyDisplay ??= 'narrowSymbol'
+  const scaled = percent || given.style === 'percent' ? values.map(value => value * 100) : values
+  const largest = scaled.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
+  const least = leastStep(scaled)
+  let shrink = 0
+  if (base.notation === undefined) {
+    // Near each other and far from zero, numbers must be written out to be told apart.
+    if (largest >= 1e15 && least >= largest * 1e-6) base.notation = 'scientific'
+    else if (largest >= 1e5 && least >= 100) base.notation = 'compact'
+    else if (largest > 0 && largest < 1e-5) base.notation = 'scientific'
+  }
+  if (base.notation === 'compact') shrink = 10 ** Math.min(12, Math.floor(Math.log10(largest) / 3) * 3)
+  else if (base.notation === 'scientific') shrink = 10 ** Math.floor(Math.log10(largest))
+  const digits = decimalsOf(shrink > 0 ? scaled.map(value => value / shrink) : scaled)
+  const places = look.whole ? 0 : digits
+  if (base.notation === 'compact' || base.notation === 'scientific') {
+    // Compact and scientific notation choose a power for each value, so decimals may be cut where not needed.
+    const format = numberFormat(look.locale, {
+      ...base,
+      maximumFractionDigits: Math.min(20, base.notation === 'scientific' ? digits + 1 : digits),
+    })
+    return values.map(value => format.format(value + 0))
+  }
+  const format = numberFormat(look.locale, {
+    ...base,
+    minimumFractionDigits: places,
+    maximumFractionDigits: places,
+  })
+  return values.map(value => format.format(value + 0))
+}
+
+/** The least distance between neighbours; Infinity for a single value. */
+function leastStep(values: readonly number[]): number {
+  let least = Number.POSITIVE_INFINITY
+  for (let i = 1; i < values.length; i++) {
+    const step = Math.abs(values[i] - values[i - 1])
+    if (step > 0 && step < least) least = step
+  }
+  return least
+}
+
+/** How many decimals write all values exactly, to a thousandth of the least step between them; at most 20. */
+export function decimalsOf(values: readonly number[]): number {
+  const step = leastStep(values)
+  const close = Number.isFinite(step) ? step * 1e-3 : Math.max(1e-12, Math.abs(values[0] ?? 1) * 1e-9)
+  for (let digits = 0; digits < 20; digits++) {
+    const power = 10 ** digits
+    if (values.every(value => Math.abs(Math.round(value * power) / power - value) <= close)) return digits
+  }
+  return 20
+}
+
+/** A single value, exact enough to be read out: in tooltips, labels and tables. */
+export function valueText(value: number, look: NumberLook): string {
+  if (Number.isNaN(value)) return '–'
+  if (typeof look.format === 'function') return look.format(value)
+  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  const base: Intl.NumberFormatOptions =
+    look.percent && given.style === undefined
+      ? { style: 'percent', maximumFractionDigits: 1, ...given }
+      : { ...given }
+  if (!OWN_DECIMALS.some(option => base[option] !== undefined) && base.notation === undefined) {
+    const size = Math.abs(value)
+    if (base.style === 'currency') {
+      base.currencyDisplay ??= 'narrowSymbol'
+      if (size >= 1000) base.maximumFractionDigits = 0
+    } else if (size > 0 && (size < 1e-4 || size >= 1e15)) {
+      base.notation = 'scientific'
+      base.maximumFractionDigits = 3
+    } else if (look.whole || size >= 1000) base.maximumFractionDigits = 0
+    else base.maximumSignificantDigits = 4
+  }
+  const text = numberFormat(look.locale, base).format(value)
+  return look.unit ? `${text} ${look.unit}` : text
+}

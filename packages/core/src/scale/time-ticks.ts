@@ -1,0 +1,211 @@
+import {
+  addUnits,
+  civilOf,
+  DAY,
+  dayOfBucket,
+  floorTime,
+  HOUR,
+  isClockUnit,
+  LENGTH,
+  type Unit,
+} from '../table/calendar.ts'
+import type { Zone } from '../table/zone.ts'
+import { timeFormat, yearText } from './time-format.ts'
+
+/** A division of the calendar: every `count` units, on the unit's own beginnings. */
+export interface TimeStep {
+  unit: Unit
+  count: number
+}
+
+export interface TimeTicks {
+  values: number[]
+  labels: string[]
+  /** The larger unit, named at the first tick that lies in it; empty elsewhere. */
+  larger: string[]
+  step: TimeStep
+}
+
+const steps = (unit: Unit, ...counts: number[]): TimeStep[] => counts.map(count => ({ unit, count }))
+
+/** From a millisecond to ten thousand years: the divisions that calendars and clocks have. */
+const STEPS: readonly TimeStep[] = [
+  ...steps('millisecond', 1, 2, 5, 10, 20, 50, 100, 200, 500),
+  ...steps('second', 1, 2, 5, 10, 15, 30),
+  ...steps('minute', 1, 2, 5, 10, 15, 30),
+  ...steps('hour', 1, 2, 3, 6, 12),
+  ...steps('day', 1, 2),
+  ...steps('week', 1),
+  ...steps('month', 1),
+  ...steps('quarter', 1, 2),
+  ...steps('year', 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000),
+]
+
+/** Times at which a step begins, inside the ends, oldest first. */
+export function timesEvery({ unit, count }: TimeStep, min: number, max: number, zone: Zone): number[] {
+  const times: number[] = []
+  const add = (time: number) => {
+    if (time >= min && time <= max && time !== times[times.length - 1]) times.push(time)
+  }
+  if (isClockUnit(unit)) {
+    const length = LENGTH[unit] * count
+    if (length <= HOUR) {
+      const offset = zone.offsetAt(min)
+      for (let time = Math.ceil((min + offset) / length) * length - offset; time <= max; time += length)
+        add(time)
+    } else {
+      const first = Math.floor((min + zone.offsetAt(min)) / length) * length
+      const end = max + zone.offsetAt(max)
+      for (let local = first; local <= end; local += length) add(zone.toUtc(local))
+    }
+    return times
+  }
+  if (unit === 'day' && count > 1) {
+    // Every second day starts anew with each month: 1, 3, … 29, so that the same days are named every month.
+    for (let time = floorTime(min, 'month', zone); time <= max; time = addUnits(time, 'month', 1, zone)) {
+      const next = addUnits(time, 'month', 1, zone)
+      for (let day = time; day < next - (count - 1) * DAY; day = addUnits(day, 'day', count, zone)) add(day)
+    }
+    return times
+  }
+  if (unit === 'year') {
+    const { year } = civilOf(Math.floor((min + zone.offsetAt(min)) / DAY))
+    const last = civilOf(Math.floor((max + zone.offsetAt(max)) / DAY)).year
+    for (let y = Math.ceil(year / count) * count; y <= last; y += count)
+      add(zone.toUtc(dayOfBucket(y - 1970, 'year') * DAY))
+    add(floorTime(min, 'year', zone))
+    return times
+  }
+  const perYear = unit === 'quarter' ? 4 : unit === 'month' ? 12 : undefined
+  let start = floorTime(min, perYear ? 'year' : unit, zone)
+  for (; start <= max; start = addUnits(start, unit, count, zone)) add(start)
+  return times
+}
+
+const LARGER: Record<Unit, Unit | undefined> = {
+  millisecond: 'minute',
+  second: 'minute',
+  minute: 'day',
+  hour: 'day',
+  day: 'month',
+  week: 'month',
+  month: 'year',
+  quarter: 'year',
+  year: undefined,
+}
+
+/** Label options by unit, the widest first. */
+function looks(unit: Unit): Intl.DateTimeFormatOptions[] {
+  switch (unit) {
+    case 'millisecond':
+      return [{ second: '2-digit', fractionalSecondDigits: 3 }]
+    case 'second':
+      return [{ minute: '2-digit', second: '2-digit' }]
+    case 'minute':
+    case 'hour':
+      return [{ hour: '2-digit', minute: '2-digit' }]
+    case 'day':
+    case 'week':
+      return [{ day: 'numeric' }]
+    case 'month':
+    case 'quarter':
+      return [{ month: 'long' }, { month: 'short' }, { month: 'narrow' }]
+    case 'year':
+      return [{ year: 'numeric' }]
+  }
+}
+
+const usual = (unit: Unit) => (unit === 'month' || unit === 'quarter' ? 1 : 0)
+
+function largerText(time: number, unit: Unit, locale: string, zone: Zone): string {
+  if (unit === 'year') return yearText(time, locale, zone)
+  const options: Intl.DateTimeFormatOptions =
+    unit === 'month'
+      ? { month: 'short', year: 'numeric' }
+      : unit === 'day'
+        ? { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }
+        : { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' }
+  return timeFormat(locale, zone.name, options).format(time)
+}
+
+/** The labels of ticks: the tick's own unit, and the larger unit where it changes. */
+export function labelTimes(
+  values: readonly number[],
+  unit: Unit,
+  look: Intl.DateTimeFormatOptions,
+  locale: string,
+  zone: Zone,
+): { labels: string[]; larger: string[] } {
+  const format = timeFormat(locale, zone.name, look)
+  const labels = values.map(value => (unit === 'year' ? yearText(value, locale, zone) : format.format(value)))
+  const above = LARGER[unit]
+  let before = Number.NaN
+  const larger = values.map(value => {
+    if (above === undefined) return ''
+    const begins = floorTime(value, above, zone)
+    if (begins === before) return ''
+    before = begins
+    return largerText(value, above, locale, zone)
+  })
+  return { labels, larger }
+}
+
+/**
+ * Ticks for a time axis: the finest division of the calendar whose labels fit. Month names are written out
+ * where there is room, and shortened to an initial only where nothing coarser would leave two ticks.
+ * `length`: pixels of the axis; `measure`: the width of a label in pixels; `most`: no more ticks than this.
+ */
+export function chooseTimeTicks(wish: {
+  min: number
+  max: number
+  length: number
+  most: number
+  locale: string
+  zone: Zone
+  measure: (text: string) => number
+  least?: Unit
+}): TimeTicks {
+  const { min, max, length, most, locale, zone, measure } = wish
+  const span = max - min || 1
+  const fits = (values: number[], labels: string[], gap: number) => {
+    for (let i = 1; i < values.length; i++) {
+      const room = ((values[i] - values[i - 1]) / span) * length
+      if ((measure(labels[i]) + measure(labels[i - 1])) / 2 + gap > room) return false
+    }
+    return true
+  }
+  let fallback: TimeTicks | undefined
+  for (const step of STEPS) {
+    const count = span / (LENGTH[step.unit] * step.count)
+    if (count > most * 1.5 + 1 || (wish.least && LENGTH[step.unit] < LENGTH[wish.least] * 0.99)) continue
+    const values = timesEvery(step, min, max, zone)
+    if (values.length > most) continue
+    const variants = looks(step.unit)
+    const at = usual(step.unit)
+    const written = variants.map(look => labelTimes(values, step.unit, look, locale, zone))
+    if (fits(values, written[at].labels, 14)) {
+      const best = at > 0 && fits(values, written[0].labels, 24) ? written[0] : written[at]
+      // One tick or none says too little: the last division that left two of them is better, shortened if need be.
+      if (values.length < 2 && fallback) return fallback
+      return { values, ...best, step }
+    }
+    const short = written[variants.length - 1]
+    if (fits(values, short.labels, 5)) fallback = { values, ...short, step }
+  }
+  return fallback ?? { values: [], labels: [], larger: [], step: { unit: 'year', count: 1 } }
+}
+
+/** A span of a description as a step of the calendar; undefined when it names no unit. */
+export function stepOfSpan(span: { [unit: string]: number | undefined }): TimeStep | undefined {
+  for (const [name, count] of Object.entries(span)) {
+    const unit = name.replace(/s$/, '') as Unit
+    if (count && LENGTH[unit]) return { unit, count }
+  }
+  return undefined
+}
+
+export const spanLength = (span: { [unit: string]: number | undefined }): number =>
+  Object.entries(span).reduce(
+    (sum, [name, count]) => sum + (count ?? 0) * (LENGTH[name.replace(/s$/, '') as Unit] ?? 0),
+    0,
+  )

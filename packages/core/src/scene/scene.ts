@@ -1,0 +1,141 @@
+import type { PositionScale } from '../scale/scale.ts'
+
+/** A rectangle in pixels; y grows downwards. */
+export interface Box {
+  x: number
+  y: number
+  width: number
+  height: number
+}
+
+/** What shapes are recognised by from scene to scene. */
+export type Keys = ArrayLike<string | number>
+
+/** The rows a shape stands for. */
+export type RowsOf = (shape: number) => ArrayLike<number>
+
+interface Shapes {
+  /** Names the batch within its scene: batches of two scenes with one id glide into each other. */
+  id: string
+  /** `data`: shapes that stand for rows; `guide`: axes, legends and words. */
+  part: 'data' | 'guide'
+  /** Whether shapes end at the plot's edge. */
+  clip: boolean
+  /** Whether shapes stand in one-to-one correspondence to these keys; lines have a key for each vertex. */
+  keys: Keys
+  rows?: RowsOf
+  /** CSS colours, pointed into by `color`. */
+  colors: readonly string[]
+  /** Index into `colors`, by shape. */
+  color: Uint16Array
+  /** 0 to 1, by shape; absent where all are 1. */
+  alpha?: Float32Array
+  /** The scales that placed the shapes, so that motion can follow them. */
+  along?: { x?: string; y?: string }
+}
+
+export interface Rects extends Shapes {
+  kind: 'rects'
+  x: Float32Array
+  y: Float32Array
+  width: Float32Array
+  height: Float32Array
+  /** Which end is rounded, by shape: 0 none, 1 top, 2 right, 3 bottom, 4 left. */
+  round: Uint8Array
+  /** Radius of rounding in pixels. */
+  radius: number
+}
+
+export interface Discs extends Shapes {
+  kind: 'discs'
+  x: Float32Array
+  y: Float32Array
+  radius: Float32Array
+  /** The ring that parts neighbours; absent for none. */
+  ring?: { color: string; width: number }
+}
+
+/** Polylines. Vertices of line i stand from `starts[i]` up to `starts[i + 1]`; a vertex that is NaN breaks the line. */
+export interface Lines extends Shapes {
+  kind: 'lines'
+  starts: Uint32Array
+  x: Float32Array
+  y: Float32Array
+  /** Where each vertex stands in data units, for motion through changing scales. */
+  atX: Float64Array
+  atY: Float64Array
+  width: Float32Array
+  dash: readonly (readonly number[])[]
+  /** Names of the lines; `keys` name the vertices. */
+  names: readonly string[]
+}
+
+/** Single straight lines: gridlines and the like. Drawn on whole device pixels where they are level or upright. */
+export interface Segments extends Shapes {
+  kind: 'segments'
+  x1: Float32Array
+  y1: Float32Array
+  x2: Float32Array
+  y2: Float32Array
+  width: number
+  dash?: readonly number[]
+  /** The value on the scale named in `along`. */
+  at?: Float64Array
+}
+
+export interface Texts extends Shapes {
+  kind: 'texts'
+  x: Float32Array
+  /** The baseline. */
+  y: Float32Array
+  texts: readonly string[]
+  size: number
+  weight: 400 | 600
+  anchor: 'start' | 'middle' | 'end'
+  /** Degrees, clockwise, around (x, y). */
+  turn: number
+  at?: Float64Array
+}
+
+/** Shapes of one kind, painted together. */
+export type Batch = Rects | Discs | Lines | Segments | Texts
+
+/** What a chart looks like at one moment: plain shapes in pixels. */
+export interface Scene {
+  width: number
+  height: number
+  /** CSS colour; undefined for transparent. */
+  background: string | undefined
+  font: string
+  /** Where data are drawn, and clipped. */
+  plot: Box
+  /** Painted in this order. */
+  batches: Batch[]
+  /** For those who cannot see it: what it is called, and what it shows. */
+  title: string
+  description: string
+  /** The position scales by name, so that motion can place what is only in the other scene. */
+  scales: ReadonlyMap<string, PositionScale>
+}
+
+/** Data may reach this far, in pixels, beyond the plot's edge before they are clipped: half a stroke or point at the edge stays whole. */
+export const CLIP_ROOM = 4
+
+/** Where data are clipped. */
+export function clipBox({ plot }: Scene): Box {
+  return {
+    x: plot.x - CLIP_ROOM,
+    y: plot.y - CLIP_ROOM,
+    width: plot.width + CLIP_ROOM * 2,
+    height: plot.height + CLIP_ROOM * 2,
+  }
+}
+
+/** How many shapes a batch has; for lines, how many lines. */
+export function shapeCount(batch: Batch): number {
+  return batch.kind === 'lines'
+    ? batch.names.length
+    : batch.kind === 'segments'
+      ? batch.x1.length
+      : batch.x.length
+}

@@ -1,0 +1,46 @@
+/** Everything but the kinds' names: pass kinds themselves (`draw: line`), and a bundle holds only those. */
+import { chartMaker } from './chart/chart.ts'
+
+export { Chart, chartMaker, on } from './chart/chart.ts'
+export type { Composition } from './chart/compose.ts'
+export type {
+  Axis,
+  Bind,
+  ChartFile,
+  Description,
+  Drawing,
+  Elsewhere,
+  Legend,
+  Long,
+  Motion,
+  Phrase,
+  Place,
+  Roles,
+  Scale,
+  Source,
+  Style,
+  Where,
+} from './chart/description.ts'
+export type { Frame, State } from './chart/frame.ts'
+export { type Reading, type ReadingRow, readAt } from './chart/reading.ts'
+export { compose, View } from './chart/view.ts'
+export { bar } from './drawing/bar/bar.ts'
+export { type DrawInput, type Kind, kind, type Marks, type Positions, type Series } from './drawing/kind.ts'
+export { line } from './drawing/line/line.ts'
+export { scatter } from './drawing/scatter/scatter.ts'
+export { DapploError, type Finding } from './finding/error.ts'
+export { appear, type Between, between } from './motion/between.ts'
+export { type Easing, readEasing } from './motion/easing.ts'
+export { type Context2D, paintCanvas } from './paint/canvas.ts'
+export { escapeXml, type SvgOptions, toSvgText } from './paint/svg.ts'
+export type { Batch, Box, Discs, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
+export type { Change } from './table/change.ts'
+export type { Column, Format, Span, Value, Words } from './table/options.ts'
+export { table } from './table/read.ts'
+export type { Report } from './table/report.ts'
+export { Table, type TableOptions } from './table/table.ts'
+export type { Font, Measure } from './theme/measure.ts'
+export { day, night, type Theme } from './theme/theme.ts'
+
+/** Like `chart` of the whole library, but kinds are passed as objects rather than named. */
+export const chartOf = /* @__PURE__ */ chartMaker({})

@@ -1,0 +1,63 @@
+/** Numbers, and times as milliseconds since 1970 in UTC. `NaN` is a missing value. */
+export interface NumberCells {
+  type: 'number' | 'time'
+  values: Float64Array
+}
+
+/** Dictionary-coded text: `codes[row]` points into `words`; -1 is a missing value. Words stand in order of first appearance. */
+export interface TextCells {
+  type: 'text'
+  codes: Int32Array
+  words: string[]
+}
+
+export type Cells = NumberCells | TextCells
+
+/** Collects words and hands out their codes in order of first appearance. */
+export class Dictionary {
+  readonly words: string[]
+  private readonly codes = new Map<string, number>()
+
+  constructor(words: string[] = []) {
+    this.words = words
+    words.forEach((word, code) => {
+      this.codes.set(word, code)
+    })
+  }
+
+  code(word: string): number {
+    let code = this.codes.get(word)
+    if (code === undefined) {
+      code = this.words.push(word) - 1
+      this.codes.set(word, code)
+    }
+    return code
+  }
+
+  find(word: string): number {
+    return this.codes.get(word) ?? -1
+  }
+}
+
+/** A view on the first `length` cells; shares memory. */
+export function firstCells(cells: Cells, length: number): Cells {
+  return cells.type === 'text'
+    ? { type: 'text', codes: cells.codes.subarray(0, length), words: cells.words }
+    : { type: cells.type, values: cells.values.subarray(0, length) }
+}
+
+/** The cells of the given rows, in that order. */
+export function pickCells(cells: Cells, rows: ArrayLike<number>): Cells {
+  if (cells.type === 'text') {
+    const codes = new Int32Array(rows.length)
+    for (let i = 0; i < rows.length; i++) codes[i] = cells.codes[rows[i]]
+    return { type: 'text', codes, words: cells.words }
+  }
+  const values = new Float64Array(rows.length)
+  for (let i = 0; i < rows.length; i++) values[i] = cells.values[rows[i]]
+  return { type: cells.type, values }
+}
+
+export function isMissing(cells: Cells, row: number): boolean {
+  return cells.type === 'text' ? cells.codes[row] < 0 : Number.isNaN(cells.values[row])
+}

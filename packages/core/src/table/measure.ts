@@ -1,0 +1,70 @@
+import type { TableColumn } from './column.ts'
+import type { Groups } from './group.ts'
+import type { How } from './meaning.ts'
+
+/** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
+export function measure(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
+  const { count, ofRow } = groups
+  const out = new Float64Array(count)
+  if (how === 'count') {
+    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) out[ofRow[row]]++
+    return out
+  }
+  const cells = column!.cells
+  const values = cells.type === 'text' ? cells.codes : cells.values
+  if (how === 'distinct') return distinct(values, groups)
+  if (how === 'median') return median(values, groups)
+  if (how === 'sum' || how === 'mean') {
+    const present = new Int32Array(count)
+    for (let row = 0; row < ofRow.length; row++) {
+      const group = ofRow[row]
+      const value = values[row]
+      if (group < 0 || value !== value) continue
+      out[group] += value
+      present[group]++
+    }
+    for (let group = 0; group < count; group++) {
+      if (present[group] === 0) out[group] = Number.NaN
+      else if (how === 'mean') out[group] /= present[group]
+    }
+    return out
+  }
+  out.fill(Number.NaN)
+  for (let row = 0; row < ofRow.length; row++) {
+    const group = ofRow[row]
+    const value = values[row]
+    if (group < 0 || value !== value) continue
+    const before = out[group]
+    if (
+      before !== before ||
+      how === 'last' ||
+      (how === 'min' && value < before) ||
+      (how === 'max' && value > before)
+    )
+      out[group] = value
+  }
+  return out
+}
+
+function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
+  return Float64Array.from({ length: groups.count }, (_, group) => {
+    const seen = new Set<number>()
+    for (const row of groups.rowsOf(group)) {
+      const value = values[row]
+      // Missing values count as none: NaN for numbers, -1 for text.
+      if (value === value && !(values instanceof Int32Array && value < 0)) seen.add(value)
+    }
+    return seen.size
+  })
+}
+
+function median(values: ArrayLike<number>, groups: Groups): Float64Array {
+  return Float64Array.from({ length: groups.count }, (_, group) => {
+    const present = Float64Array.from(groups.rowsOf(group), row => values[row])
+      .filter(value => value === value)
+      .sort()
+    const middle = present.length >> 1
+    if (present.length === 0) return Number.NaN
+    return present.length % 2 ? present[middle] : (present[middle - 1] + present[middle]) / 2
+  })
+}

@@ -1,0 +1,101 @@
+import { DapploError } from '../finding/error.ts'
+import { type CsvOptions, splitCsv } from './csv.ts'
+import { recordNames, Table, type TableOptions } from './table.ts'
+
+/** The cell type that a column array holds. */
+type CellOf<A> = A extends readonly (infer T)[] ? T : A extends ArrayLike<infer T> ? T : never
+type RowOf<C> = { [name in keyof C]: CellOf<C[name]> }
+
+/**
+ * Makes a table from records (`[{ route: 'Gannet Bay', passengers: 120 }, …]`) or from column arrays
+ * (`{ route: [...], passengers: new Float64Array(...) }`). A `Float64Array` is taken without copying and never written to.
+ * Texts that are numbers or dates throughout a column become numbers or dates; `report` says so.
+ */
+export function table<R extends object>(rows: readonly R[], options?: TableOptions<R>): Table<R>
+export function table<C extends Record<string, ArrayLike<unknown>>>(
+  columns: C,
+  options?: TableOptions<RowOf<C>>,
+): Table<RowOf<C>>
+export function table(data: unknown, options: TableOptions = {}): Table {
+  if (Array.isArray(data)) {
+    const bad = data.findIndex(row => row === null || typeof row !== 'object' || Array.isArray(row))
+    if (bad >= 0) {
+      throw new DapploError(
+        'bad-rows',
+        `Row ${bad + 1} is ${data[bad] === null ? 'null' : Array.isArray(data[bad]) ? 'a list' : `a ${typeof data[bad]}`}, not a record`,
+        `rows[${bad}]`,
+        'Give rows as records such as { route: "Gannet Bay", passengers: 120 }.',
+      )
+    }
+    const names = recordNames(data)
+    return new Table(
+      {
+        names,
+        columns: names.map(name => data.map(row => (Object.hasOwn(row, name) ? row[name] : undefined))),
+      },
+      options,
+    )
+  }
+  if (data === null || typeof data !== 'object') {
+    throw new DapploError(
+      'bad-rows',
+      `A table cannot be made from ${data === null ? 'null' : `a ${typeof data}`}`,
+      'rows',
+      'Give a list of records or an object of column arrays; for text use readCsv, readJson or readLines.',
+    )
+  }
+  const names = Object.keys(data)
+  const columns = names.map(name => (data as Record<string, ArrayLike<unknown>>)[name])
+  const bad = columns.findIndex(
+    column => column === null || typeof column !== 'object' || !('length' in column),
+  )
+  if (bad >= 0) {
+    throw new DapploError(
+      'bad-rows',
+      `Column "${names[bad]}" is not a list of values`,
+      `columns.${names[bad]}`,
+      'Give every column as an array or a typed array.',
+    )
+  }
+  return new Table({ names, columns }, options)
+}
+
+/** Makes a table from CSV text. Throws `empty-data`, `ragged-row`, `unclosed-quote`. */
+export function readCsv<R = any>(text: string, options: TableOptions<R> & CsvOptions = {}): Table<R> {
+  const cells = splitCsv(text, { source: options.name, ...options })
+  return new Table<R>(cells, options)
+}
+
+/** Makes a table from JSON text: a list of records, or an object of column lists. Throws `bad-json`, `bad-rows`. */
+export function readJson<R extends object = any>(text: string, options: TableOptions<R> = {}): Table<R> {
+  const source = options.name ?? 'the JSON text'
+  return table(parseJson(text, source) as R[], options)
+}
+
+/** Makes a table from newline-delimited JSON, one record a line. Throws `bad-json` naming the line. */
+export function readLines<R extends object = any>(text: string, options: TableOptions<R> = {}): Table<R> {
+  const rows: R[] = []
+  const source = options.name ?? 'the text'
+  text.split(/\r?\n/).forEach((line, i) => {
+    if (line.trim() !== '') rows.push(parseJson(line, source, i + 1) as R)
+  })
+  return table(rows, options)
+}
+
+/** Parses JSON; a failure says where. Throws `bad-json`. */
+export function parseJson(text: string, source: string, line?: number): unknown {
+  try {
+    return JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text)
+  } catch (error) {
+    const detail = (error as Error).message
+    const position = /position (\d+)/.exec(detail)
+    const at = line ?? (position ? text.slice(0, Number(position[1])).split('\n').length : undefined)
+    const where = at === undefined ? '' : ` line ${at}`
+    throw new DapploError(
+      'bad-json',
+      `${source}${where} is not JSON`,
+      `${source}${where}`,
+      text.trim() === '' ? 'It is empty.' : 'Correct it there; look for a missing quote, comma or bracket.',
+    )
+  }
+}

@@ -1,0 +1,268 @@
+import { DapploError } from '../finding/error.ts'
+import { type Cells, firstCells } from './cells.ts'
+import type { TableColumn } from './column.ts'
+import { type Encoded, encode } from './encode.ts'
+import { type Groups, groupRows } from './group.ts'
+import { isMeasure, type Meaning, wordsOf } from './meaning.ts'
+import { measure } from './measure.ts'
+import type { Table } from './table.ts'
+import { type GroupContext, windowed } from './window.ts'
+import { utc, type Zone } from './zone.ts'
+
+/** The values bound to one role, one per mark. */
+export interface RoleValues {
+  cells: Cells
+  meaning: Meaning
+  /** The table column the values come from; undefined for counts and constants. */
+  column: TableColumn | undefined
+  zone: Zone
+  /** Where each value's interval ends, for time buckets and bins; `cells` then holds where it begins. */
+  ends: Float64Array | undefined
+}
+
+/** What a drawing draws: marks, each standing for one row or for a group of rows. */
+export interface Shaped {
+  table: Table
+  length: number
+  grouped: boolean
+  roles: Map<string, RoleValues>
+  /** The rows a mark stands for. */
+  rowsOf(mark: number): ArrayLike<number>
+  /** What a mark is recognised by: its row's serial number, or its group's values. */
+  keyOf(mark: number): string | number
+}
+
+/** Empty buckets are filled in only up to this many marks. */
+const MOST_FILLED = 200_000
+
+/**
+ * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
+ * `order`: the role along which buckets without rows are filled and "so far" runs. `rows`: only these rows.
+ */
+export function shape(
+  table: Table,
+  roles: ReadonlyMap<string, Meaning>,
+  options: { order?: string; rows?: Int32Array; shareOf?: 'x' | 'whole' } = {},
+): Shaped {
+  const grouped = [...roles.values()].some(isMeasure)
+  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options.rows)
+}
+
+function columnOf(table: Table, meaning: Meaning): TableColumn | undefined {
+  return 'column' in meaning && meaning.column !== undefined
+    ? table.needColumn(meaning.column, '')
+    : undefined
+}
+
+function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int32Array | undefined): Shaped {
+  const out = new Map<string, RoleValues>()
+  const length = rows?.length ?? table.length
+  for (const [role, meaning] of roles) {
+    if (meaning.is === 'value') continue
+    const column = columnOf(table, meaning)!
+    let cells = column.cells
+    let ends: Float64Array | undefined
+    if (meaning.is !== 'column') {
+      const encoded = encode(meaning, column)
+      cells = encoded.cellsOf(encoded.codes)
+      if (encoded.endOf) ends = endsOf(encoded, encoded.codes)
+    }
+    if (rows) {
+      const picked = rows
+      cells =
+        cells.type === 'text'
+          ? {
+              type: 'text',
+              codes: Int32Array.from(picked, row => (cells as { codes: Int32Array }).codes[row]),
+              words: cells.words,
+            }
+          : {
+              type: cells.type,
+              values: Float64Array.from(picked, row => (cells as { values: Float64Array }).values[row]),
+            }
+      ends &&= Float64Array.from(picked, row => ends![row])
+    }
+    out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends })
+  }
+  const { serials } = table
+  const rowOf = (mark: number) => (rows ? rows[mark] : mark)
+  return {
+    table,
+    length,
+    grouped: false,
+    roles: out,
+    rowsOf: mark => [rowOf(mark)],
+    keyOf: mark => serials[rowOf(mark)],
+  }
+}
+
+const endsOf = (encoded: Encoded, codes: Int32Array) =>
+  Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
+
+function shapeGroups(
+  table: Table,
+  roles: ReadonlyMap<string, Meaning>,
+  options: { order?: string; rows?: Int32Array; shareOf?: 'x' | 'whole' },
+): Shaped {
+  const by: { role: string; meaning: Meaning; column: TableColumn; encoded: Encoded; at: number }[] = []
+  const measures: [string, Meaning][] = []
+  const encodings: Encoded[] = []
+  const words = new Map<string, number>()
+  const encodingOf = (meaning: Meaning): number => {
+    const name = wordsOf(meaning)
+    let at = words.get(name)
+    if (at === undefined) {
+      at = encodings.push(encode(meaning, columnOf(table, meaning)!)) - 1
+      words.set(name, at)
+    }
+    return at
+  }
+  for (const [role, meaning] of roles) {
+    if (meaning.is === 'value') continue
+    if (isMeasure(meaning)) measures.push([role, meaning])
+    else {
+      const at = encodingOf(meaning)
+      by.push({ role, meaning, column: columnOf(table, meaning)!, encoded: encodings[at], at })
+    }
+  }
+  const groups = groupRows(encodings, table.length, options.rows)
+  const order = by.find(part => part.role === options.order)
+  const filled =
+    order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
+      ? fillBuckets(groups, encodings, order.at)
+      : { codes: groups.codes, count: groups.count }
+  const out = new Map<string, RoleValues>()
+  for (const { role, meaning, column, encoded, at } of by) {
+    const codes = filled.codes[at]
+    out.set(role, {
+      cells: encoded.cellsOf(codes),
+      meaning,
+      column,
+      zone: column.zone,
+      ends: encoded.endOf ? endsOf(encoded, codes) : undefined,
+    })
+  }
+  const context = {
+    table,
+    groups,
+    filled,
+    encodings,
+    encodingOf: (meaning: Meaning) => words.get(wordsOf(meaning)),
+    order: order?.at,
+    shareOf: options.shareOf ?? 'x',
+  }
+  for (const [role, meaning] of measures) {
+    const values = measureOf(meaning, table, groups, filled.count, context)
+    const column = columnOf(table, meaning)
+    const isTime =
+      meaning.is === 'summary' &&
+      column?.type === 'time' &&
+      meaning.how !== 'distinct' &&
+      meaning.how !== 'count'
+    out.set(role, {
+      cells: { type: isTime ? 'time' : 'number', values },
+      meaning,
+      column,
+      zone: column?.zone ?? utc,
+      ends: undefined,
+    })
+  }
+  const keys = by.map(part => ({ cells: out.get(part.role)!.cells }))
+  return {
+    table,
+    length: filled.count,
+    grouped: true,
+    roles: out,
+    rowsOf: group => groups.rowsOf(group),
+    keyOf: group =>
+      keys
+        .map(({ cells }) =>
+          cells.type === 'text'
+            ? cells.codes[group] < 0
+              ? ''
+              : cells.words[cells.codes[group]]
+            : cells.values[group],
+        )
+        .join('\u001f'),
+  }
+}
+
+function measureOf(
+  meaning: Meaning,
+  table: Table,
+  groups: Groups,
+  count: number,
+  context: GroupContext,
+): Float64Array {
+  if (meaning.is === 'window') {
+    const base: Meaning =
+      meaning.column === undefined || meaning.how === 'count so far'
+        ? { is: 'summary', how: 'count' }
+        : { is: 'summary', how: 'sum', column: meaning.column }
+    return windowed(meaning, measureOf(base, table, groups, count, context), context)
+  }
+  if (meaning.is === 'ratio') {
+    const over = measure('sum', table.needColumn(meaning.column, ''), groups)
+    const under = measure('sum', table.needColumn(meaning.to, ''), groups)
+    return pad(
+      over.map((value, i) => (under[i] === 0 ? Number.NaN : value / under[i])),
+      count,
+      Number.NaN,
+    )
+  }
+  if (meaning.is !== 'summary')
+    throw new DapploError('unknown-phrase', `"${wordsOf(meaning)}" sums nothing up`)
+  const values = measure(meaning.how, columnOf(table, meaning), groups)
+  // A bucket without rows has had nothing: none were carried, but there is no mean to speak of.
+  const empty =
+    meaning.how === 'count' || meaning.how === 'sum' || meaning.how === 'distinct' ? 0 : Number.NaN
+  return pad(values, count, empty)
+}
+
+function pad(values: Float64Array, count: number, filler: number): Float64Array {
+  if (values.length === count) return values
+  const out = new Float64Array(count).fill(filler)
+  out.set(values)
+  return out
+}
+
+/** Adds the buckets without rows between the first and the last of every series. */
+function fillBuckets(
+  groups: Groups,
+  encodings: Encoded[],
+  along: number,
+): { codes: Int32Array[]; count: number } {
+  const { count, codes } = groups
+  const steps = codes[along]
+  const series = new Map<string, { has: Set<number>; low: number; high: number; group: number }>()
+  for (let group = 0; group < count; group++) {
+    if (steps[group] < 0) continue
+    let name = ''
+    for (let e = 0; e < encodings.length; e++) if (e !== along) name += `${codes[e][group]},`
+    let one = series.get(name)
+    if (!one) {
+      one = { has: new Set(), low: steps[group], high: steps[group], group }
+      series.set(name, one)
+    }
+    one.has.add(steps[group])
+    one.low = Math.min(one.low, steps[group])
+    one.high = Math.max(one.high, steps[group])
+  }
+  let lacking = 0
+  for (const one of series.values()) lacking += one.high - one.low + 1 - one.has.size
+  if (lacking === 0 || count + lacking > Math.max(MOST_FILLED, count * 4)) return { codes, count }
+  const out = codes.map(column => {
+    const grown = new Int32Array(count + lacking)
+    grown.set(column)
+    return grown
+  })
+  let at = count
+  for (const one of series.values()) {
+    for (let step = one.low; step <= one.high; step++) {
+      if (one.has.has(step)) continue
+      for (let e = 0; e < encodings.length; e++) out[e][at] = e === along ? step : codes[e][one.group]
+      at++
+    }
+  }
+  return { codes: out, count: count + lacking }
+}

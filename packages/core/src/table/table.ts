@@ -1,0 +1,414 @@
+import { type Signal, signal } from '@preact/signals-core'
+import { DapploError, type Finding } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
+import { type Cells, Dictionary } from './cells.ts'
+import { type Change, ChangeLog } from './change.ts'
+import { TableColumn } from './column.ts'
+import type { Column, Value } from './options.ts'
+import { chooseReader, readCells } from './reader.ts'
+import { type ColumnReport, type Report, unreadableFinding } from './report.ts'
+
+export interface TableOptions<R = any> {
+  /** Used in messages and, in JSON, to refer to the table. Default `table`. */
+  name?: string
+  /** The column or columns whose values identify a row. Default: the order of arrival. */
+  key?: (keyof R & string) | (keyof R & string)[]
+  columns?: { [name in keyof R & string]?: Column }
+  /** Zone in which times without an offset are read, where the column names none. Default UTC. */
+  timeZone?: string
+}
+
+/** Raw values by column, before they are read. */
+export interface RawColumns {
+  names: string[]
+  columns: ArrayLike<unknown>[]
+  /** Text line of a row, for messages. */
+  lineOf?: (row: number) => number
+}
+
+/** Typed columns with stable row keys. Charts on a table follow it as it changes. */
+export class Table<R = any> {
+  readonly name: string
+  /** The columns that identify a row; empty when the order of arrival does. */
+  readonly key: readonly string[]
+  /** What was guessed, missing and unreadable when the table was read, brought up to date by later rows. */
+  readonly report: Report
+  /** Goes up by one with every change; a signal, so that what is computed from the table can follow it. */
+  readonly version: Signal<number> = signal(0)
+  private readonly byName = new Map<string, TableColumn>()
+  private rowCount = 0
+  private serialNumbers: Float64Array
+  private nextSerial = 0
+  private rowOfKey: Map<string, number> | undefined
+  private readonly log = new ChangeLog()
+  private readonly timeZone: string | undefined
+  private readonly given: Record<string, Column | undefined>
+
+  constructor(raw: RawColumns, options: TableOptions<R> = {}) {
+    this.name = options.name ?? 'table'
+    this.timeZone = options.timeZone
+    this.given = Object.assign(Object.create(null), options.columns)
+    this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
+    this.report = { rows: 0, columns: [], findings: [] }
+    for (const name of Object.keys(this.given)) {
+      if (!raw.names.includes(name) && raw.names.length > 0) {
+        throw new DapploError(
+          'unknown-column',
+          `Column "${name}" is not in ${this.title}`,
+          `columns.${name}`,
+          suggest(name, raw.names, 'Columns'),
+        )
+      }
+    }
+    this.rowCount = raw.columns[0]?.length ?? 0
+    raw.names.forEach((name, i) => {
+      const cells = raw.columns[i]
+      if (cells.length !== this.rowCount) {
+        throw new DapploError(
+          'different-lengths',
+          `Column "${name}" has ${cells.length} values, but "${raw.names[0]}" has ${this.rowCount}`,
+          `columns.${name}`,
+          'Give every column as many values as there are rows; write null where one is missing.',
+        )
+      }
+      this.byName.set(name, this.readColumn(name, cells, raw.lineOf))
+    })
+    this.report.rows = this.rowCount
+    this.serialNumbers = new Float64Array(this.rowCount)
+    for (let row = 0; row < this.rowCount; row++) this.serialNumbers[row] = this.nextSerial++
+    for (const part of this.key) this.needColumn(part, 'key')
+    if (this.key.length > 0) this.keyIndex()
+  }
+
+  get length(): number {
+    return this.rowCount
+  }
+
+  get names(): string[] {
+    return [...this.byName.keys()]
+  }
+
+  /** What went wrong while reading, and what looks odd. */
+  get findings(): readonly Finding[] {
+    return this.report.findings
+  }
+
+  /** `table "sailings"`, for messages. */
+  get title(): string {
+    return this.name === 'table' ? 'the table' : `table "${this.name}"`
+  }
+
+  column(name: string): TableColumn | undefined {
+    return this.byName.get(name)
+  }
+
+  /** The column, or an `unknown-column` error that suggests the nearest name. */
+  needColumn(name: string, path: string): TableColumn {
+    const column = this.byName.get(name)
+    if (!column) {
+      throw new DapploError(
+        'unknown-column',
+        `There is no column "${name}" in ${this.title}`,
+        path,
+        suggest(name, this.names, 'Columns'),
+      )
+    }
+    return column
+  }
+
+  /** One row as a plain record; missing values are null. */
+  row(index: number): R {
+    return Object.fromEntries([...this.byName].map(([name, column]) => [name, column.value(index)])) as R
+  }
+
+  /** Rows as records, in the given order; all rows by default. */
+  rows(indexes?: ArrayLike<number>): R[] {
+    return Array.from(indexes ?? { length: this.rowCount }, (index, i) =>
+      this.row(indexes ? (index as number) : i),
+    )
+  }
+
+  /** Numbers that identify rows for as long as the table lives, by row. */
+  get serials(): Float64Array {
+    return this.serialNumbers.subarray(0, this.rowCount)
+  }
+
+  /** Tells of changes, merged: once for all that happened in one run of code. Returns a function that stops it. */
+  watch(listener: (change: Change) => void): () => void {
+    return this.log.watch(listener)
+  }
+
+  /** Adds rows. Throws `duplicate-key` when a key is there already; use `put` to replace. */
+  append(rows: R | readonly R[]): this {
+    const records = list(rows)
+    const cells = this.readRecords(records)
+    if (this.key.length > 0) {
+      const known = this.keyIndex()
+      const fresh = new Set<string>()
+      for (const record of records) {
+        const key = this.keyOfRecord(record)
+        if (known.has(key) || fresh.has(key))
+          throw this.duplicate(key, 'append', 'Use put to replace the row that has it.')
+        fresh.add(key)
+      }
+    }
+    this.add(cells, records.length)
+    this.changed()
+    return this
+  }
+
+  /** Adds rows, or replaces the ones that have the same key. Needs a table with a key. */
+  put(rows: R | readonly R[]): this {
+    this.needKey('put')
+    const records = list(rows)
+    const cells = this.readRecords(records)
+    const known = this.keyIndex()
+    const fresh: number[] = []
+    const freshKeys = new Map<string, number>()
+    records.forEach((record, i) => {
+      const key = this.keyOfRecord(record)
+      const row = known.get(key)
+      if (row === undefined) {
+        const before = freshKeys.get(key)
+        if (before === undefined) {
+          freshKeys.set(key, fresh.length)
+          fresh.push(i)
+        } else fresh[before] = i
+        return
+      }
+      for (const [name, column] of this.byName) {
+        // A record that leaves a column out leaves its cell as it is.
+        if (Object.hasOwn(record as object, name)) column.write(row, cells.get(name)!, i)
+      }
+      this.log.change(this.serialNumbers[row])
+    })
+    if (fresh.length > 0) {
+      const some = records.filter((_, i) => fresh.includes(i))
+      this.add(this.readRecords(some), some.length)
+    }
+    this.changed()
+    return this
+  }
+
+  /** Removes the rows with these keys; unknown keys are passed over. A key of several columns is given as a list. */
+  remove(keys: Value | readonly (Value | readonly Value[])[]): this {
+    this.needKey('remove')
+    const known = this.keyIndex()
+    const gone = new Set<number>()
+    for (const key of Array.isArray(keys) ? keys : [keys]) {
+      const row = known.get(keyText(Array.isArray(key) ? key : [key]))
+      if (row !== undefined) gone.add(row)
+    }
+    if (gone.size > 0) this.keepRows(row => !gone.has(row))
+    return this
+  }
+
+  /** Removes the rows for which `test` is true. */
+  removeWhere(test: (row: R) => boolean): this {
+    const gone = new Set<number>()
+    for (let row = 0; row < this.rowCount; row++) if (test(this.row(row))) gone.add(row)
+    if (gone.size > 0) this.keepRows(row => !gone.has(row))
+    return this
+  }
+
+  /** Exchanges all rows. Rows whose key stays are the same rows; without a key, the first stays the first, and so on. */
+  replace(rows: readonly R[]): this {
+    const records = list(rows)
+    const cells = this.readRecords(records)
+    const before = new Map<string, number>()
+    const old = this.serials.slice()
+    if (this.key.length > 0) for (const [key, row] of this.keyIndex()) before.set(key, old[row])
+    for (const column of this.byName.values()) column.keep([])
+    this.rowCount = 0
+    this.rowOfKey = undefined
+    const stay = new Set<number>()
+    const serials = records.map((record, i) => {
+      const serial = this.key.length > 0 ? before.get(this.keyOfRecord(record)) : old[i]
+      if (serial !== undefined && !stay.has(serial)) stay.add(serial)
+      return serial
+    })
+    for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
+    this.add(cells, records.length, serials)
+    this.log.replace()
+    if (this.key.length > 0) this.keyIndex()
+    this.changed()
+    return this
+  }
+
+  private add(cells: Map<string, Cells>, count: number, serials?: (number | undefined)[]): void {
+    for (const [name, column] of this.byName) column.append(cells.get(name)!)
+    if (this.serialNumbers.length < this.rowCount + count) {
+      const grown = new Float64Array(Math.max(this.rowCount + count, this.serialNumbers.length * 2))
+      grown.set(this.serials)
+      this.serialNumbers = grown
+    }
+    for (let i = 0; i < count; i++) {
+      const kept = serials?.[i]
+      const serial = kept ?? this.nextSerial++
+      this.serialNumbers[this.rowCount + i] = serial
+      if (kept === undefined) this.log.add(serial)
+      else this.log.change(serial)
+    }
+    const first = this.rowCount
+    this.rowCount += count
+    if (this.rowOfKey)
+      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(this.keyOfRow(row), row)
+  }
+
+  /** Keeps the rows that pass; one pass over every column. */
+  private keepRows(stays: (row: number) => boolean): void {
+    const rows: number[] = []
+    for (let row = 0; row < this.rowCount; row++) {
+      if (stays(row)) rows.push(row)
+      else this.log.remove(this.serialNumbers[row])
+    }
+    for (const column of this.byName.values()) column.keep(rows)
+    this.serialNumbers = Float64Array.from(rows, row => this.serialNumbers[row])
+    this.rowCount = rows.length
+    this.rowOfKey = undefined
+    this.changed()
+  }
+
+  private changed(): void {
+    this.report.rows = this.rowCount
+    this.version.value++
+    this.log.tellSoon()
+  }
+
+  private readColumn(name: string, raw: ArrayLike<unknown>, lineOf?: (row: number) => number): TableColumn {
+    const option = this.given[name]
+    const report: ColumnReport = {
+      name,
+      type: 'number',
+      how: 'given',
+      guess: '',
+      missing: 0,
+      unreadable: 0,
+      examples: [],
+    }
+    this.report.columns.push(report)
+    let column: TableColumn | undefined
+    if (raw instanceof Float64Array && option?.type !== 'text') {
+      const { reader } = chooseReader([], { ...option, type: option?.type ?? 'number' }, this.timeZone)
+      report.type = reader.type
+      column = new TableColumn(
+        name,
+        { type: reader.type as 'number' | 'time', values: raw },
+        reader,
+        option,
+        false,
+      )
+      report.missing = column.extent.missing
+      if (Number.isFinite(column.extent.max - column.extent.min) || report.missing === raw.length)
+        return column
+    }
+    const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
+    const { reader, how, guess } = chooseReader(values, option, this.timeZone)
+    const dictionary = reader.type === 'text' ? new Dictionary(option?.order?.map(String)) : undefined
+    report.missing = 0
+    const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
+    Object.assign(report, { type: reader.type, how, guess })
+    if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
+    return new TableColumn(name, cells, reader, option, true, dictionary)
+  }
+
+  private readRecords(records: readonly unknown[]): Map<string, Cells> {
+    if (this.byName.size === 0 && records.length > 0) {
+      // A table that began empty takes its columns from the first rows.
+      for (const name of recordNames(records)) {
+        const column = this.readColumn(
+          name,
+          records.map(record => own(record, name)),
+        )
+        column.keep([])
+        this.byName.set(name, column)
+      }
+    }
+    const cells = new Map<string, Cells>()
+    for (const [name, column] of this.byName) {
+      const report = this.report.columns.find(c => c.name === name)!
+      const unreadable = report.unreadable
+      const raw = records.map(record => own(record, name))
+      const offset = this.rowCount
+      const examples = report.examples.length
+      cells.set(
+        name,
+        readCells(raw, column.reader, report, () => undefined, column.dictionary),
+      )
+      for (let i = examples; i < report.examples.length; i++) report.examples[i].row += offset
+      if (report.unreadable > unreadable) {
+        this.report.findings = this.report.findings.filter(f => f.path !== `columns.${name}`)
+        this.report.findings.push(unreadableFinding(report, this.title))
+      }
+    }
+    return cells
+  }
+
+  private needKey(call: string): void {
+    if (this.key.length === 0) {
+      throw new DapploError(
+        'no-key',
+        `${call} needs a table with a key, and ${this.title} has none`,
+        'key',
+        'Name the column that identifies a row: table(rows, { key: "id" }).',
+      )
+    }
+  }
+
+  private keyOfRow(row: number): string {
+    return keyText(this.key.map(part => this.byName.get(part)!.keyText(row)))
+  }
+
+  private keyOfRecord(record: unknown): string {
+    return keyText(this.key.map(part => own(record, part)))
+  }
+
+  private keyIndex(): Map<string, number> {
+    if (!this.rowOfKey) {
+      const index = new Map<string, number>()
+      for (let row = 0; row < this.rowCount; row++) {
+        const key = this.keyOfRow(row)
+        if (index.has(key))
+          throw this.duplicate(key, 'key', 'Name columns that together identify a row, or leave the key out.')
+        index.set(key, row)
+      }
+      this.rowOfKey = index
+    }
+    return this.rowOfKey
+  }
+
+  private duplicate(key: string, path: string, hint: string): DapploError {
+    return new DapploError(
+      'duplicate-key',
+      `Two rows of ${this.title} have the key ${key
+        .split('\u001f')
+        .map(k => `"${k}"`)
+        .join(', ')}`,
+      path,
+      hint,
+    )
+  }
+}
+
+const list = <T>(rows: T | readonly T[]): readonly T[] => (Array.isArray(rows) ? rows : [rows as T])
+
+const own = (record: unknown, name: string): unknown =>
+  record !== null && typeof record === 'object' && Object.hasOwn(record, name)
+    ? (record as Record<string, unknown>)[name]
+    : undefined
+
+/** Parts are joined by the unit separator, which no text that people write contains. */
+const keyText = (parts: readonly unknown[]) =>
+  parts
+    .map(part =>
+      part instanceof Date ? part.toISOString() : part === undefined || part === null ? '' : String(part),
+    )
+    .join('\u001f')
+
+/** Every name that occurs in some record, in order of first appearance. */
+export function recordNames(records: readonly unknown[]): string[] {
+  const names = new Set<string>()
+  for (const record of records)
+    for (const name in record as object) if (Object.hasOwn(record as object, name)) names.add(name)
+  return [...names]
+}

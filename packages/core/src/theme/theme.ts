@@ -1,0 +1,53 @@
+import { DAY_COLORS, NIGHT_COLORS } from './palette.ts'
+
+/** The tokens from which everything that is drawn takes its looks. Colours in CSS syntax, lengths in pixels. */
+export interface Theme {
+  name: 'day' | 'night'
+  font: string
+  /** Behind everything; `transparent` shows what lies behind the chart. */
+  background: string
+  /** Behind tooltips and menus; also the ring around points. */
+  surface: string
+  text: string
+  muted: string
+  /** Gridlines. */
+  hairline: string
+  /** The line at zero, and edges of tooltips. */
+  strong: string
+  /** Shapes and labels without a value to colour them by. */
+  missing: string
+  /** Category colours in order of use. */
+  colors: readonly string[]
+  sizes: { title: number; subtitle: number; text: number; caption: number }
+}
+
+const FONT = 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif'
+const SIZES = { title: 18, subtitle: 13, text: 12, caption: 11 }
+
+export const day: Theme = {
+  name: 'day',
+  font: FONT,
+  background: '#fdfcf9',
+  surface: '#ffffff',
+  text: '#1c2328',
+  muted: '#5b646b',
+  hairline: '#e6e4de',
+  strong: '#b3b2ab',
+  missing: '#8b8f91',
+  colors: DAY_COLORS,
+  sizes: SIZES,
+}
+
+export const night: Theme = {
+  name: 'night',
+  font: FONT,
+  background: '#15191c',
+  surface: '#1f2529',
+  text: '#eceae4',
+  muted: '#a3abaf',
+  hairline: '#2b3236',
+  strong: '#5d676c',
+  missing: '#7d868b',
+  colors: NIGHT_COLORS,
+  sizes: SIZES,
+}

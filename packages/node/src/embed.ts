@@ -1,0 +1,87 @@
+import { createHash } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
+import { type Chart, DapploError, escapeXml, type Table } from '@dapplo/core'
+import { type PictureFrame, toSvg } from './picture.ts'
+
+export interface EmbedOptions {
+  frame?: PictureFrame
+  /** Tables by the name that the description calls them by. */
+  tables: Record<string, Table>
+  /** Language of the page, for screen readers. Default the frame's locale, else `en`. */
+  lang?: string
+}
+
+/**
+ * One HTML file that holds the picture, the data and the program: it shows the chart before scripts run, then comes
+ * alive, and needs no network. A content security policy in the page allows nothing but these very parts.
+ */
+export function embedPage(chart: Chart, { frame = {}, tables, lang }: EmbedOptions): string {
+  const size = { width: frame.width ?? 960, height: frame.height ?? 600 }
+  const svg = toSvg(chart, { ...frame, ...size })
+  const script = readFileSync(new URL('./page.js', import.meta.url), 'utf8')
+  const style = pageStyle(frame.theme === 'night')
+  const hash = (text: string) => `'sha256-${createHash('sha256').update(text).digest('base64')}'`
+  const policy = `default-src 'none'; script-src ${hash(script)}; style-src ${hash(style)}; font-src data:; img-src data:`
+  const data = JSON.stringify({
+    file: { tables: sources(tables), ...(chart.toJSON() as object) },
+    theme: frame.theme ?? 'day',
+    locale: frame.locale,
+  })
+  if (/<\/script/i.test(script))
+    throw new DapploError('bad-bundle', 'The page program is not fit to be written into a page')
+  const language = lang ?? frame.locale ?? 'en'
+  return `<!doctype html>
+<html lang="${escapeXml(language)}">
+<head>
+<meta charset="utf-8">
+<meta name="viewport" content="width=device-width, initial-scale=1">
+<meta http-equiv="Content-Security-Policy" content="${policy}">
+<title>${escapeXml(chart.description.title ?? 'Chart')}</title>
+<style>${style}</style>
+</head>
+<body>
+<figure id="chart" data-height="${size.height}">
+${svg}
+</figure>
+<script type="application/json" id="chart-data">${escapeScript(data)}</script>
+<script type="module">${script}</script>
+</body>
+</html>
+`
+}
+
+/** JSON inside a script element: nothing in it may look like markup. */
+function escapeScript(json: string): string {
+  return json.replace(
+    /[<>&\u2028\u2029]/g,
+    character => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  )
+}
+
+function sources(tables: Record<string, Table>): Record<string, unknown> {
+  const out: Record<string, unknown> = {}
+  for (const [name, table] of Object.entries(tables)) {
+    const columns = Object.fromEntries(
+      table.names.map(column => [
+        column,
+        {
+          ...table.column(column)!.options,
+          type: table.column(column)!.type,
+          timeZone: table.column(column)!.options.timeZone,
+        },
+      ]),
+    )
+    out[name] = { rows: table.rows(), key: table.key.length > 0 ? table.key : undefined, columns }
+  }
+  return out
+}
+
+function pageStyle(night: boolean): string {
+  const { resolve } = createRequire(import.meta.url)
+  const face = (weight: number) => {
+    const file = readFileSync(resolve(`@fontsource/inter/files/inter-latin-${weight}-normal.woff2`))
+    return `@font-face{font-family:Inter;font-weight:${weight};src:url(data:font/woff2;base64,${file.toString('base64')}) format("woff2")}`
+  }
+  return `${face(400)}${face(600)}html{background:${night ? '#15191c' : '#fdfcf9'}}body{margin:0}figure{margin:0}figure>svg{display:block;width:100%;height:auto}`
+}

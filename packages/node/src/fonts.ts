@@ -1,0 +1,14 @@
+import { createRequire } from 'node:module'
+import type { GlobalFonts as Fonts } from '@napi-rs/canvas'
+
+let registered = false
+
+/** Makes Inter, the font that charts are measured with, known to the canvas. */
+export function registerInter(fonts: typeof Fonts): void {
+  if (registered) return
+  registered = true
+  const { resolve } = createRequire(import.meta.url)
+  for (const file of ['400Regular/Inter_400Regular.ttf', '600SemiBold/Inter_600SemiBold.ttf']) {
+    fonts.registerFromPath(resolve(`@expo-google-fonts/inter/${file}`), 'Inter')
+  }
+}
