@@ -1,5 +1,6 @@
 /** The computation behind Dapplo: tables, scales, charts, scenes, motion, painters. No page, no files. */
 import { chartMaker } from './chart/chart.ts'
+import { checkDescription } from './chart/schema.ts'
 import { bar } from './drawing/bar/bar.ts'
 import { line } from './drawing/line/line.ts'
 import { scatter } from './drawing/scatter/scatter.ts'
@@ -14,8 +15,9 @@ export const builtinKinds = { line, bar, scatter } as const
  * `"day of departed"` or `"sum of passengers"`. Throws a `DapploError` with a suggestion when a phrase or an
  * option cannot be understood. `tables`: other tables, by the names that drawings use for them.
  */
-export const chart = /* @__PURE__ */ chartMaker(builtinKinds)
+export const chart = /* @__PURE__ */ chartMaker(builtinKinds, checkDescription)
 
-export { formatOf, type OpenedFile, readChartFile, readText } from './chart/file.ts'
+export { formatOf, type OpenedFile, openChartData, readChartFile, readText } from './chart/file.ts'
 export type { CsvOptions } from './table/csv.ts'
+export { type ColumnLook, lookAt, lookText, type TableLook } from './table/look.ts'
 export { readCsv, readJson, readLines, table } from './table/read.ts'

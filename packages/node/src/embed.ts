@@ -24,7 +24,7 @@ export function embedPage(chart: Chart, { frame = {}, tables, lang }: EmbedOptio
   const hash = (text: string) => `'sha256-${createHash('sha256').update(text).digest('base64')}'`
   const policy = `default-src 'none'; script-src ${hash(script)}; style-src ${hash(style)}; font-src data:; img-src data:`
   const data = JSON.stringify({
-    file: { tables: sources(tables), ...(chart.toJSON() as object) },
+    file: { tables: sources(chart, tables), ...(chart.toJSON() as object) },
     theme: frame.theme ?? 'day',
     locale: frame.locale,
   })
@@ -59,22 +59,40 @@ function escapeScript(json: string): string {
   )
 }
 
-function sources(tables: Record<string, Table>): Record<string, unknown> {
+/** The tables as data for the page: only the columns that the chart draws, as lists. */
+function sources(chart: Chart, tables: Record<string, Table>): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, table] of Object.entries(tables)) {
-    const columns = Object.fromEntries(
-      table.names.map(column => [
-        column,
-        {
-          ...table.column(column)!.options,
-          type: table.column(column)!.type,
-          timeZone: table.column(column)!.options.timeZone,
-        },
-      ]),
-    )
-    out[name] = { rows: table.rows(), key: table.key.length > 0 ? table.key : undefined, columns }
+    const used = columnsUsed(chart, table)
+    const rows: Record<string, unknown[]> = {}
+    const columns: Record<string, unknown> = {}
+    for (const column of used) {
+      const { options, type, reader } = table.column(column)!
+      rows[column] = Array.from({ length: table.length }, (_, row) =>
+        cellText(table.column(column)!.value(row), reader.dateOnly),
+      )
+      columns[column] = { ...options, type }
+    }
+    out[name] = { rows, key: table.key.length > 0 ? table.key : undefined, columns }
   }
   return out
+}
+
+function columnsUsed(chart: Chart, table: Table): string[] {
+  const text = JSON.stringify(chart.toJSON())
+  // A column that no phrase could name is left out; a name inside other words costs some bytes, never a value.
+  return table.names.filter(
+    name => table.key.includes(name) || text.includes(JSON.stringify(name).slice(1, -1)),
+  )
+}
+
+/** Times without their idle seconds: they make up most of a page's data. */
+function cellText(value: unknown, dateOnly: boolean): unknown {
+  if (!(value instanceof Date)) return value
+  const text = value.toISOString()
+  return dateOnly
+    ? text.slice(0, 10)
+    : text.replace(/(:\d\d)?\.000Z$/, (_, seconds) => (seconds === ':00' ? 'Z' : `${seconds ?? ''}Z`))
 }
 
 function pageStyle(night: boolean): string {

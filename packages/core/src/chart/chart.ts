@@ -3,7 +3,9 @@ import { DapploError } from '../finding/error.ts'
 import { Table } from '../table/table.ts'
 import type { Description, Drawing, Elsewhere } from './description.ts'
 import { type Resolved, resolve } from './resolve.ts'
-import { checkShape } from './schema.ts'
+
+/** Checks the shape of a description before its phrases are read; throws when something is amiss. */
+export type Check = (description: unknown) => void
 
 /** An immutable, checked description with its tables. Show it with mount, compose or toSvg. */
 export class Chart<R = any> {
@@ -13,6 +15,7 @@ export class Chart<R = any> {
   readonly kinds: Readonly<Record<string, Kind>>
   /** Other tables, by the names that drawings call them by. */
   readonly tables: Readonly<Record<string, Table>>
+  private readonly check: Check | undefined
   /** Roles, phrases and kinds, understood. */
   readonly resolved: Resolved
 
@@ -21,6 +24,7 @@ export class Chart<R = any> {
     description: Description<R>,
     kinds: Readonly<Record<string, Kind>>,
     tables: Readonly<Record<string, Table>> = {},
+    check?: Check,
   ) {
     if (!(table instanceof Table)) {
       throw new DapploError(
@@ -30,17 +34,24 @@ export class Chart<R = any> {
         'Make one with table(rows) or readCsv(text).',
       )
     }
-    checkShape(description, 'description')
+    check?.(description)
     this.table = table
     this.kinds = kinds
     this.tables = tables
+    this.check = check
     this.description = Object.freeze({ ...description })
     this.resolved = resolve(table, this.description, kinds, tables)
   }
 
   /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */
   with(changes: DeepPartial<Description<R>>): Chart<R> {
-    return new Chart(this.table, merge(this.description, changes) as Description<R>, this.kinds, this.tables)
+    return new Chart(
+      this.table,
+      merge(this.description, changes) as Description<R>,
+      this.kinds,
+      this.tables,
+      this.check,
+    )
   }
 
   /** The description as JSON data. Throws `not-json` naming the path when it holds a function. */
@@ -127,13 +138,13 @@ export function on<R>(table: Table<R>, drawing: Drawing<R>): Elsewhere {
   return { table, drawing }
 }
 
-/** Makes the `chart` function of a face of the library: the kinds it knows by name are all that a bundle needs to hold. */
-export function chartMaker(kinds: Readonly<Record<string, Kind>>) {
+/** Makes the `chart` function of a face of the library: the kinds it knows by name, and its check, are all that a bundle needs to hold. */
+export function chartMaker(kinds: Readonly<Record<string, Kind>>, check?: Check) {
   return function chart<R>(
     table: Table<R>,
     description: Description<R>,
     tables?: Readonly<Record<string, Table>>,
   ): Chart<R> {
-    return new Chart<R>(table, description, kinds, tables)
+    return new Chart<R>(table, description, kinds, tables, check)
   }
 }

@@ -99,7 +99,8 @@ export type Description<R = any> = Heading &
 
 /** Where the rows of a JSON file's table come from. */
 export interface Source {
-  rows?: object[]
+  /** Records, or a list of values for each column. */
+  rows?: object[] | Record<string, unknown[]>
   /** Relative to the file. */
   url?: string
   as?: 'csv' | 'json' | 'lines'

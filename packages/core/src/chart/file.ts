@@ -1,12 +1,11 @@
 import type { Kind } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
-import { suggest } from '../finding/nearest.ts'
 import type { CsvOptions } from '../table/csv.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
 import { Chart } from './chart.ts'
 import type { ChartFile, Description, Source } from './description.ts'
-import { checkShape } from './schema.ts'
+import { checkDescription, checkShape } from './schema.ts'
 
 /** A chart file, read and checked. */
 export interface OpenedFile {
@@ -24,7 +23,16 @@ export function readChartFile(
   fetchText: (url: string) => string,
   source = 'the description',
 ): OpenedFile {
-  const data = parseJson(text, source)
+  return openChartData(parseJson(text, source), kinds, fetchText, source)
+}
+
+/** Like readChartFile, from JSON that is parsed already. */
+export function openChartData(
+  data: unknown,
+  kinds: Readonly<Record<string, Kind>>,
+  fetchText: (url: string) => string,
+  source = 'the description',
+): OpenedFile {
   if (data === null || typeof data !== 'object' || Array.isArray(data)) {
     throw new DapploError(
       'bad-description',
@@ -33,35 +41,31 @@ export function readChartFile(
       'It must be a JSON object with "tables" and "draw".',
     )
   }
-  if (!('tables' in data))
+  if (!('tables' in data)) {
     throw new DapploError(
       'bad-description',
       `${source} names no tables`,
       'tables',
       'Add "tables": { "sailings": { "url": "sailings.csv" } }.',
     )
+  }
   checkShape(data, 'chart file')
   const { tables: sources, ...description } = data as ChartFile
   const names = Object.keys(sources)
-  if (names.length === 0)
+  if (names.length === 0) {
     throw new DapploError(
       'bad-description',
       `${source} names no tables`,
       'tables',
       'Add one, such as "sailings": { "url": "sailings.csv" }.',
     )
+  }
   const tables: Record<string, Table> = Object.create(null)
   for (const name of names) tables[name] = tableOf(name, sources[name], fetchText)
-  const wanted = (description as { table?: string }).table ?? names[0]
-  const main = Object.hasOwn(sources, wanted) ? tables[wanted] : undefined
-  if (!main)
-    throw new DapploError(
-      'unknown-table',
-      `There is no table "${wanted}"`,
-      'table',
-      suggest(wanted, names, 'Tables'),
-    )
-  return { chart: new Chart(main, description as Description, kinds, tables), tables }
+  return {
+    chart: new Chart(tables[names[0]], description as Description, kinds, tables, checkDescription),
+    tables,
+  }
 }
 
 function tableOf(name: string, source: Source, fetchText: (url: string) => string): Table {

@@ -2,6 +2,7 @@ import type { Series } from '../drawing/kind.ts'
 import { valueText } from '../scale/number-format.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
+import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { BoundDrawing } from './bind.ts'
 import type { Composition } from './compose.ts'
@@ -31,6 +32,8 @@ export interface Reading {
   /** What is pointed at, in pixels. */
   x: number
   y: number
+  /** Pixels that what is pointed at reaches to either side along x (or y): half the width of a bar. */
+  reach: number
   rows: ReadingRow[]
   /** How many more values there are at the place than are listed. */
   more: number
@@ -67,13 +70,27 @@ function readPlace(
   }
   if (!best) return undefined
   const rows: ReadingRow[] = []
+  const boxes: (Box | undefined)[] = []
+  let reach = 0
   for (const drawing of drawn) {
     const values = along === 'x' ? drawing.y : drawing.x
     const positions = along === 'x' ? drawing.marks.y : drawing.marks.x
     const scale = composition.scales.get(along === 'x' ? drawing.yScale : drawing.xScale)!
     for (const mark of marksAt(drawing, along, best.value)) {
       const series = drawing.marks.series[drawing.marks.seriesOf?.[mark] ?? 0]
-      const pixel = scale.map(positions.at[mark])
+      const box = barOf(composition, drawing, mark)
+      const pixel = box
+        ? along === 'x'
+          ? box.y + box.height / 2
+          : box.x + box.width / 2
+        : scale.map(positions.at[mark])
+      if (box)
+        reach = Math.max(
+          reach,
+          Math.abs(scaleAlong(composition, drawing, along).map(best.value) - (along === 'x' ? box.x : box.y)),
+          Math.abs((along === 'x' ? box.x + box.width : box.y + box.height) - best.pixel),
+        )
+      boxes.push(box)
       rows.push({
         name: series.name || labelOf(values.meaning, drawing.drawing.table),
         text: textOf(values, positions.at[mark], composition.locale),
@@ -86,7 +103,8 @@ function readPlace(
     }
   }
   const across = along === 'x' ? y : x
-  const far = (row: ReadingRow) => Math.abs((along === 'x' ? row.y : row.x) - across)
+  const distances = new Map(rows.map((row, i) => [row, distanceTo(row, boxes[i], along, x, y, across)]))
+  const far = (row: ReadingRow) => distances.get(row)!
   const pointed = rows.reduce<ReadingRow | undefined>(
     (near, row) => (Number.isNaN(far(row)) || (near && far(near) <= far(row)) ? near : row),
     undefined,
@@ -100,9 +118,39 @@ function readPlace(
     along,
     x: along === 'x' ? best.pixel : (pointed?.x ?? x),
     y: along === 'x' ? (pointed?.y ?? y) : best.pixel,
+    reach,
     rows: listed,
     more: rows.length - listed.length,
   }
+}
+
+const scaleAlong = (composition: Composition, drawing: BoundDrawing, along: 'x' | 'y') =>
+  composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
+
+/** The bar that stands for a mark; undefined for kinds without bars. */
+function barOf({ scene }: Composition, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
+  if (drawing.kind.swatch !== 'rect') return undefined
+  const id = `drawing ${drawing.index}/`
+  const batch = scene.batches.find(
+    one => one.kind === 'rects' && one.id.startsWith(id) && one.x.length === marks.length,
+  )
+  if (batch?.kind !== 'rects' || Number.isNaN(batch.x[mark])) return undefined
+  return { x: batch.x[mark], y: batch.y[mark], width: batch.width[mark], height: batch.height[mark] }
+}
+
+/** How far the pointer is from a value: nothing within its bar, else the way to its place. */
+function distanceTo(
+  row: ReadingRow,
+  box: Box | undefined,
+  along: 'x' | 'y',
+  x: number,
+  y: number,
+  across: number,
+): number {
+  if (!box) return Math.abs((along === 'x' ? row.y : row.x) - across)
+  const outside = (value: number, low: number, length: number) =>
+    Math.max(low - value, 0, value - low - length)
+  return Math.hypot(outside(x, box.x, box.width), outside(y, box.y, box.height))
 }
 
 /** Of very many, the ones about the pointer, in their order. */
@@ -204,6 +252,7 @@ function readPoint(
     along: 'point',
     x: best.x,
     y: best.y,
+    reach: 0,
     rows: [
       { ...row(drawing.x, marks.x.at[mark]), series: { ...series, swatch: drawing.drawing.kind.swatch } },
       row(drawing.y, marks.y.at[mark]),

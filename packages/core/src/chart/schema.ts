@@ -113,7 +113,9 @@ const column = v.strictObject({
 })
 
 const source = v.strictObject({
-  rows: v.optional(v.array(v.record(v.string(), v.unknown()))),
+  rows: v.optional(
+    v.union([v.array(v.record(v.string(), v.unknown())), v.record(v.string(), v.array(v.unknown()))]),
+  ),
   url: v.optional(v.string()),
   as: v.optional(v.picklist(['csv', 'json', 'lines'])),
   key: v.optional(v.union([v.string(), v.array(v.string())])),
@@ -197,3 +199,6 @@ function optionsAt(issue: v.BaseIssue<unknown>): string[] {
   if (higher === 'axes') return ['title', 'ticks', 'grid', 'format']
   return Object.keys(chartFile.entries)
 }
+
+/** Checks a description; see checkShape. */
+export const checkDescription = (data: unknown): void => checkShape(data, 'description')

@@ -226,7 +226,7 @@ function timeAxis(
 ): AxisLayout {
   const { min, max, zone, look, wish, unit } = input
   const width = level ? (text: string) => measure(text, font) : () => font.size * LINE
-  const most = typeof wish === 'number' ? wish : Math.max(2, Math.floor(length / (level ? 44 : 30)))
+  const most = typeof wish === 'number' ? wish : Math.max(2, Math.floor(length / (level ? 40 : 30)))
   const plain = input.timeFormat
   let ticks: number[]
   let labels: string[]
@@ -259,7 +259,8 @@ function timeAxis(
   } else {
     const found = chooseTimeTicks({
       min,
-      max,
+      // The end of the last bucket begins nothing that is shown.
+      max: unit ? max - 1 : max,
       length,
       most,
       locale: look.locale,
@@ -276,12 +277,6 @@ function timeAxis(
       labels = labels.filter((_, i) => kept.has(ticks[i]))
       ticks = [...kept]
     }
-  }
-  if (unit && ticks[ticks.length - 1] >= max) {
-    // The end of the last bucket begins nothing that is shown.
-    ticks = ticks.slice(0, -1)
-    labels = labels.slice(0, -1)
-    larger = larger.slice(0, -1)
   }
   const labelAt =
     unit && contains(unit, stepUnit) ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2) : ticks

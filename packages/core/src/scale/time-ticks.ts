@@ -73,7 +73,6 @@ export function timesEvery({ unit, count }: TimeStep, min: number, max: number, 
     const last = civilOf(Math.floor((max + zone.offsetAt(max)) / DAY)).year
     for (let y = Math.ceil(year / count) * count; y <= last; y += count)
       add(zone.toUtc(dayOfBucket(y - 1970, 'year') * DAY))
-    add(floorTime(min, 'year', zone))
     return times
   }
   const perYear = unit === 'quarter' ? 4 : unit === 'month' ? 12 : undefined

@@ -1,4 +1,4 @@
-import { tzOffset } from '@date-fns/tz'
+import { tzOffset } from '@date-fns/tz/tzOffset'
 import { DapploError } from '../finding/error.ts'
 
 /** A time zone that answers fast for millions of times. */

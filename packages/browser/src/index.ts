@@ -1,0 +1,3 @@
+/** Dapplo for pages: everything of the core, and mount. */
+export * from '@dapplo/core'
+export { type Live, type MountOptions, mount } from './mount.ts'

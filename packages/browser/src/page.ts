@@ -1,0 +1,22 @@
+/** The program of a self-contained page: brings its chart to life from the data written into the page. */
+import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
+import { mount } from './mount.ts'
+
+const place = document.getElementById('chart')
+const data = document.getElementById('chart-data')?.textContent
+if (place && data) {
+  const { file, theme, locale } = JSON.parse(data)
+  const { chart } = openChartData(file, builtinKinds, url => {
+    throw new DapploError(
+      'not-a-file',
+      `"${url}" is not in this page`,
+      'tables',
+      'Write the page anew with its data.',
+    )
+  })
+  mount(chart, place, {
+    theme,
+    locale,
+    height: place.clientHeight || Number(place.dataset.height) || undefined,
+  })
+}

@@ -1,0 +1,172 @@
+import type { Composition, Reading, ReadingRow } from '@dapplo/core/small'
+
+/** Pixels between the point and the card. */
+const AWAY = 14
+/** Pixels between the card and the edge of the screen. */
+const EDGE = 4
+
+const SVG = 'http://www.w3.org/2000/svg'
+
+/** The card that shows a reading. All texts are set as text, never as markup. */
+export class Tooltip {
+  private readonly card: HTMLDivElement
+  private readonly root: HTMLElement
+  private shown = ''
+
+  constructor(root: HTMLElement) {
+    this.root = root
+    this.card = document.createElement('div')
+    this.card.className = 'dapplo-tooltip'
+    this.card.setAttribute('role', 'status')
+    Object.assign(this.card.style, {
+      position: 'fixed',
+      left: '0',
+      top: '0',
+      visibility: 'hidden',
+      pointerEvents: 'none',
+      zIndex: '1000',
+      boxSizing: 'border-box',
+      maxWidth: 'min(320px, 90vw)',
+      padding: '8px 10px',
+      borderRadius: '3px',
+      border: '1px solid',
+      fontSize: '12px',
+      lineHeight: '1.35',
+      fontVariantNumeric: 'tabular-nums',
+    })
+    // In the body's coordinates, so that no container cuts it off.
+    document.body.append(this.card)
+  }
+
+  show(
+    reading: Reading | undefined,
+    composition: Composition,
+    pointer: { x: number; y: number } | undefined,
+  ): void {
+    if (!reading || !pointer || (reading.rows.length === 0 && reading.heading === '')) {
+      this.card.style.visibility = 'hidden'
+      this.shown = ''
+      return
+    }
+    const { theme } = composition
+    Object.assign(this.card.style, {
+      fontFamily: theme.font,
+      background: theme.surface,
+      color: theme.text,
+      borderColor: theme.strong,
+    })
+    const content = JSON.stringify([
+      reading.heading,
+      reading.rows.map(row => [row.name, row.text, row.pointed]),
+      reading.more,
+      theme.name,
+    ])
+    if (content !== this.shown) {
+      this.shown = content
+      this.card.replaceChildren(...this.content(reading, composition))
+    }
+    this.place(reading, pointer)
+  }
+
+  remove(): void {
+    this.card.remove()
+  }
+
+  private content(reading: Reading, { theme }: Composition): Node[] {
+    const nodes: Node[] = []
+    if (reading.heading) {
+      const heading = document.createElement('div')
+      heading.className = 'dapplo-tooltip-heading'
+      heading.textContent = reading.heading
+      Object.assign(heading.style, {
+        fontWeight: '600',
+        paddingBottom: '5px',
+        marginBottom: '6px',
+        borderBottom: `1px solid ${theme.hairline}`,
+        overflowWrap: 'anywhere',
+      })
+      nodes.push(heading)
+    }
+    const list = document.createElement('div')
+    Object.assign(list.style, {
+      display: 'grid',
+      gridTemplateColumns: 'auto auto',
+      columnGap: '16px',
+      rowGap: '4px',
+    })
+    for (const row of reading.rows) {
+      const name = document.createElement('div')
+      name.className = 'dapplo-tooltip-name'
+      Object.assign(name.style, {
+        minWidth: '0',
+        overflowWrap: 'anywhere',
+        fontWeight: row.pointed ? '600' : '400',
+      })
+      const text = document.createElement('div')
+      text.textContent = row.name
+      name.append(text)
+      if (row.series) name.append(stroke(row))
+      const value = document.createElement('div')
+      value.className = 'dapplo-tooltip-value'
+      value.textContent = row.text
+      Object.assign(value.style, {
+        textAlign: 'right',
+        fontWeight: row.pointed ? '600' : '400',
+        whiteSpace: 'nowrap',
+      })
+      list.append(name, value)
+    }
+    nodes.push(list)
+    if (reading.more > 0) {
+      const more = document.createElement('div')
+      more.textContent = `and ${reading.more} more`
+      Object.assign(more.style, { color: theme.muted, marginTop: '6px' })
+      nodes.push(more)
+    }
+    return nodes
+  }
+
+  /** Beside the point, on the side with room; never over it and never off the screen. */
+  private place(reading: Reading, pointer: { x: number; y: number }): void {
+    const box = this.root.getBoundingClientRect()
+    const scale = box.width / (this.root.clientWidth || box.width || 1)
+    const x = box.left + (reading.along === 'y' ? pointer.x : reading.x) * scale
+    const y = box.top + (reading.along === 'x' ? pointer.y : reading.y) * scale
+    const away = AWAY + (reading.along === 'x' ? reading.reach * scale : 0)
+    const { offsetWidth: width, offsetHeight: height, style } = this.card
+    const view = document.documentElement
+    const beside = x + away + width <= view.clientWidth - EDGE ? x + away : x - away - width
+    // Where neither side has room, as on a phone, the card stands above or below the point.
+    const fits = beside >= EDGE
+    const left = fits ? beside : Math.max(EDGE, Math.min(view.clientWidth - EDGE - width, x - width / 2))
+    const above = y - AWAY - height
+    const wanted = fits ? y - height / 2 : above >= EDGE ? above : y + AWAY
+    const top = Math.max(EDGE, Math.min(view.clientHeight - EDGE - height, wanted))
+    const wasHidden = style.visibility === 'hidden'
+    const still = wasHidden || matchMedia('(prefers-reduced-motion: reduce)').matches
+    style.transition = still ? 'none' : 'transform 90ms ease-out'
+    style.transform = `translate(${Math.round(left)}px, ${Math.round(top)}px)`
+    style.visibility = 'visible'
+  }
+}
+
+/** The run of the series' own stroke under its name. */
+function stroke(row: ReadingRow): SVGSVGElement {
+  const { color, dash, swatch } = row.series!
+  const svg = document.createElementNS(SVG, 'svg')
+  const thick = swatch === 'rect' ? 4 : 2
+  svg.setAttribute('width', '20')
+  svg.setAttribute('height', String(thick))
+  svg.setAttribute('aria-hidden', 'true')
+  Object.assign(svg.style, { display: 'block', marginTop: '1px' })
+  const line = document.createElementNS(SVG, swatch === 'disc' ? 'circle' : 'line')
+  const attributes: Record<string, string | number> =
+    swatch === 'disc'
+      ? { cx: 4, cy: 4, r: 4, fill: color }
+      : { x1: 0, y1: thick / 2, x2: 20, y2: thick / 2, stroke: color, 'stroke-width': thick }
+  if (dash.length > 0) attributes['stroke-dasharray'] = dash.join(' ')
+  if (swatch === 'disc') svg.setAttribute('height', '8')
+  for (const [name, value] of Object.entries(attributes)) line.setAttribute(name, String(value))
+  svg.append(line)
+  return svg
+}

@@ -1,0 +1,86 @@
+import { DapploError, type PictureFrame } from '@dapplo/node'
+import type { Command } from 'commander'
+
+/** Flags for the fields of a description; each has the field's name. */
+export function withChartFlags(command: Command): Command {
+  return command
+    .option('--draw <kind>', 'what to draw: line, bar or scatter')
+    .option('--x <phrase>', 'what goes across, such as "day of departed"')
+    .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
+    .option('--color <phrase>', 'what colours tell apart, such as route')
+    .option('--series <phrase>', 'what tells series apart without colour')
+    .option('--arrange <how>', 'bars of several series: side or stack')
+    .option('--where <json>', 'which rows, such as \'{"route": "Tern Point"}\'')
+    .option('--title <words>')
+    .option('--subtitle <words>')
+    .option('--caption <words>')
+    .option('--source <words>', 'where the data come from')
+    .option('--style <json>', 'constant looks, such as \'{"width": 3}\'')
+    .option('--scales <json>', 'such as \'{"y": {"include": 0}}\'')
+    .option('--axes <json>', 'such as \'{"y": {"title": "People"}}\'')
+    .option('--legend <place>', 'where the legend stands')
+    .option('--no-legend', 'leave the legend out')
+    .option('--type <column=type...>', 'read a column as number, time or text')
+    .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
+}
+
+/** Flags for the frame. */
+export function withFrameFlags(command: Command): Command {
+  return command
+    .option('--size <width>x<height>', 'in pixels; default 1280x800')
+    .option('--density <number>', 'device pixels per pixel of a PNG; default 2')
+    .option('--theme <name>', 'day or night')
+    .option('--locale <tag>', 'language of numbers and dates, such as de or en-GB')
+    .option('--transparent', 'leave the background out')
+}
+
+export function frameOf(flags: Record<string, any>): PictureFrame {
+  const frame: PictureFrame = {}
+  if (flags.size !== undefined) {
+    const found = /^(\d{1,5})x(\d{1,5})$/.exec(flags.size)
+    if (!found || Number(found[1]) < 10 || Number(found[2]) < 10)
+      throw new DapploError(
+        'bad-flag',
+        `"${flags.size}" is no size`,
+        '--size',
+        'Write width and height in pixels, as in --size 1280x800.',
+      )
+    frame.width = Number(found[1])
+    frame.height = Number(found[2])
+  }
+  if (flags.density !== undefined) {
+    const density = Number(flags.density)
+    if (!(density > 0 && density <= 8))
+      throw new DapploError(
+        'bad-flag',
+        `"${flags.density}" is no density`,
+        '--density',
+        'Write a number from 0.1 to 8.',
+      )
+    frame.density = density
+  }
+  if (flags.theme !== undefined) {
+    if (flags.theme !== 'day' && flags.theme !== 'night')
+      throw new DapploError(
+        'bad-flag',
+        `There is no theme "${flags.theme}"`,
+        '--theme',
+        'Write day or night.',
+      )
+    frame.theme = flags.theme
+  }
+  if (flags.locale !== undefined) {
+    try {
+      frame.locale = Intl.getCanonicalLocales(flags.locale)[0]
+    } catch {
+      throw new DapploError(
+        'bad-flag',
+        `"${flags.locale}" is no language tag`,
+        '--locale',
+        'Write one such as en, de or pt-BR.',
+      )
+    }
+  }
+  if (flags.transparent) frame.background = false
+  return frame
+}

@@ -1,0 +1,143 @@
+import { readFileSync } from 'node:fs'
+import { basename } from 'node:path'
+import {
+  builtinKinds,
+  type Chart,
+  type Column,
+  chart,
+  DapploError,
+  type Description,
+  fileBeside,
+  type OpenOptions,
+  openTable,
+  readChartFile,
+  readFileText,
+  readText,
+  type Table,
+} from '@dapplo/node'
+
+/** What `dapplo` was given to work on. */
+export interface Opened {
+  chart: Chart | undefined
+  tables: Record<string, Table>
+  table: Table
+}
+
+/** Reads a data file, a description, or standard input for `-`; a description is JSON that has tables. */
+export function openInput(path: string, options: OpenOptions): Opened {
+  const text = path === '-' ? readStandardInput() : undefined
+  if (path.endsWith('.chart.json') || (text !== undefined && looksLikeChart(text))) {
+    const opened = readChartFile(
+      text ?? readFileText(path),
+      builtinKinds,
+      url => readFileText(fileBeside(folderOf(path), url)),
+      path === '-' ? 'standard input' : basename(path),
+    )
+    return { chart: opened.chart, tables: opened.tables, table: opened.chart.table }
+  }
+  const table =
+    text === undefined
+      ? openTable(path, options)
+      : readText(text, formatOfText(text), { ...options, name: 'input', source: 'standard input' })
+  return { chart: undefined, tables: { [table.name]: table }, table }
+}
+
+const folderOf = (path: string) => (path === '-' ? '.' : path.replace(/[^/\\]*$/, '') || '.')
+
+function readStandardInput(): string {
+  try {
+    return readFileSync(0, 'utf8')
+  } catch {
+    return ''
+  }
+}
+
+const looksLikeChart = (text: string) =>
+  /^\s*\{/.test(text) && /"tables"\s*:/.test(text) && /"draw"\s*:/.test(text)
+
+function formatOfText(text: string): 'csv' | 'json' | 'lines' {
+  if (/^\s*\[/.test(text)) return 'json'
+  if (!/^\s*\{/.test(text)) return 'csv'
+  return /\}\s*\n\s*\{/.test(text) ? 'lines' : 'json'
+}
+
+/** The chart to draw: the file's, with the flags on top; or one described by flags alone. */
+export function chartOf(opened: Opened, flags: Record<string, unknown>): Chart {
+  const fields = descriptionOf(flags)
+  if (opened.chart) return Object.keys(fields).length > 0 ? opened.chart.with(fields) : opened.chart
+  if (fields.draw === undefined) {
+    throw new DapploError(
+      'missing-flag',
+      'What shall be drawn?',
+      '--draw',
+      'Add, for example, --draw line --x "day of departed" --y "sum of passengers".',
+    )
+  }
+  return chart(opened.table, fields as Description)
+}
+
+/** Fields of the description that are flags of the same name; those that are not plain words are given as JSON. */
+export const FIELDS = [
+  'draw',
+  'x',
+  'y',
+  'color',
+  'series',
+  'arrange',
+  'title',
+  'subtitle',
+  'caption',
+  'source',
+  'where',
+  'style',
+  'scales',
+  'axes',
+  'legend',
+] as const
+
+function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
+  const out: Record<string, unknown> = {}
+  for (const field of FIELDS) {
+    const value = flags[field]
+    if (value === undefined) continue
+    if (value === false) {
+      out[field] = false
+      continue
+    }
+    const text = String(value)
+    const structured = /^\s*[[{]/.test(text)
+    if (structured) {
+      try {
+        out[field] = JSON.parse(text)
+      } catch {
+        throw new DapploError(
+          'bad-json',
+          `--${field} is not JSON: ${text}`,
+          `--${field}`,
+          `Write it as in --${field} '{"sum": "passengers"}'.`,
+        )
+      }
+    } else out[field] = text
+  }
+  return out
+}
+
+/** `--type year=text` as column options. */
+export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {
+  if (!types?.length) return undefined
+  return Object.fromEntries(
+    types.map(text => {
+      const at = text.lastIndexOf('=')
+      const type = text.slice(at + 1)
+      if (at < 1 || !['number', 'time', 'text'].includes(type)) {
+        throw new DapploError(
+          'bad-flag',
+          `"${text}" names no column and type`,
+          '--type',
+          'Write it as in --type year=text; types are number, time and text.',
+        )
+      }
+      return [text.slice(0, at), { type: type as Column['type'] }]
+    }),
+  )
+}

@@ -1,0 +1,32 @@
+#!/usr/bin/env node
+import { DapploError } from '@dapplo/core'
+import { Command, CommanderError } from 'commander'
+import { addDraw } from './commands/draw.ts'
+import { addEmbed } from './commands/embed.ts'
+import { addLook } from './commands/look.ts'
+
+const program = new Command('dapplo')
+  .description('Look at data, draw charts, and put them into pages.')
+  .version('0.1.0')
+  .showHelpAfterError('Run dapplo --help for what there is.')
+  .exitOverride()
+  .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'dapplo: ')) })
+addLook(program)
+addDraw(program)
+addEmbed(program)
+
+// A reader that closes early, such as head, is no error.
+process.stdout.on('error', (error: NodeJS.ErrnoException) => {
+  if (error.code === 'EPIPE') process.exit(0)
+  throw error
+})
+
+try {
+  await program.parseAsync()
+} catch (error) {
+  if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2
+  else if (error instanceof DapploError) {
+    process.stderr.write(`dapplo: ${error.sentence}\n`)
+    process.exitCode = 2
+  } else throw error
+}

@@ -1,0 +1,21 @@
+// Builds every package: declarations and modules by the TypeScript compiler, then the program of self-contained pages.
+import { execFileSync } from 'node:child_process'
+import { fileURLToPath } from 'node:url'
+
+const root = fileURLToPath(new URL('..', import.meta.url))
+const fromRoot = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
+execFileSync(
+  process.execPath,
+  [
+    fromRoot('node_modules/typescript/bin/tsc'),
+    '-b',
+    'packages/core',
+    'packages/browser',
+    'packages/node',
+    'packages/cli',
+  ],
+  { cwd: root, stdio: 'inherit' },
+)
+const { rolldown } = await import('rolldown')
+const bundle = await rolldown({ input: fromRoot('packages/browser/dist/page.js'), platform: 'browser' })
+await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })

@@ -1,0 +1,70 @@
+// Makes a fresh machine ready: packages from the lock file, and, for tests, the browser and tools they need.
+// Usage: node scripts/setup.mjs [--browser]
+import { execFileSync, spawnSync } from 'node:child_process'
+import { existsSync, readFileSync, statSync } from 'node:fs'
+import { fileURLToPath } from 'node:url'
+
+const root = fileURLToPath(new URL('..', import.meta.url))
+const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
+
+const [major, minor] = process.versions.node.split('.').map(Number)
+if (major < 20 || (major === 20 && minor < 19))
+  stop(`Dapplo needs Node 20.19 or newer, and this is ${process.versions.node}.`)
+
+const installed = at('node_modules/.package-lock.json')
+if (
+  !existsSync(installed) ||
+  statSync(installed).mtimeMs < statSync(at('package-lock.json')).mtimeMs ||
+  !same()
+) {
+  console.log('Installing packages…')
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund'], {
+    cwd: root,
+    stdio: 'inherit',
+    shell: process.platform === 'win32',
+  })
+}
+
+/** Whether what is installed is what the lock file names. */
+function same() {
+  const names = file =>
+    Object.entries(JSON.parse(readFileSync(file, 'utf8')).packages)
+      .filter(([name, entry]) => name && !entry.optional && !entry.link)
+      .map(([name, entry]) => `${name}@${entry.version}`)
+  const have = new Set(names(installed))
+  return names(at('package-lock.json'))
+    .filter(name => name.startsWith('node_modules/'))
+    .every(name => have.has(name))
+}
+
+if (process.argv.includes('--browser') && !findChromium()) {
+  if (process.platform === 'linux' && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
+    console.log('Installing Chromium for the tests…')
+    execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit' })
+    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
+  }
+  if (!findChromium())
+    stop(
+      'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',
+    )
+}
+
+/** The browser that tests drive. */
+export function findChromium() {
+  const candidates = [
+    process.env.CHROMIUM,
+    '/usr/bin/chromium',
+    '/usr/bin/chromium-browser',
+    '/usr/bin/google-chrome',
+    '/Applications/Chromium.app/Contents/MacOS/Chromium',
+    '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome',
+  ]
+  return candidates.find(path => path && existsSync(path) && spawnSync(path, ['--version']).status === 0)
+}
+
+function stop(message) {
+  console.error(message)
+  process.exit(2)
+}
