@@ -1,32 +1,59 @@
-import { createServer, type Server } from 'node:http'
 import { existsSync, readFileSync, statSync } from 'node:fs'
+import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
 import { type Browser, chromium } from 'playwright-core'
 
-const CHROMIUM = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome']
+const CHROMIUM = [
+  process.env.CHROMIUM,
+  '/usr/bin/chromium',
+  '/usr/bin/chromium-browser',
+  '/usr/bin/google-chrome',
+]
 
 /** Headless Chromium, without the traffic that it would send of its own accord. */
 export function openBrowser(): Promise<Browser> {
   const executablePath = CHROMIUM.find(path => path && existsSync(path))
-  if (!executablePath) throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
+  if (!executablePath)
+    throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
   return chromium.launch({
     executablePath,
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   })
 }
 
-const TYPES: Record<string, string> = { '.html': 'text/html', '.js': 'text/javascript', '.css': 'text/css', '.svg': 'image/svg+xml', '.ttf': 'font/ttf', '.json': 'application/json', '.csv': 'text/csv' }
+const TYPES: Record<string, string> = {
+  '.html': 'text/html',
+  '.js': 'text/javascript',
+  '.css': 'text/css',
+  '.svg': 'image/svg+xml',
+  '.ttf': 'font/ttf',
+  '.json': 'application/json',
+  '.csv': 'text/csv',
+}
 
 /** Serves a folder on a free port of this machine. */
 export async function serveFolder(folder: string): Promise<{ url: string; close(): Promise<void> }> {
   const server: Server = createServer((request, response) => {
-    const path = join(folder, normalize(decodeURIComponent(new URL(request.url ?? '/', 'http://localhost').pathname)))
+    const path = join(
+      folder,
+      normalize(decodeURIComponent(new URL(request.url ?? '/', 'http://localhost').pathname)),
+    )
     const file = existsSync(path) && statSync(path).isDirectory() ? join(path, 'index.html') : path
     if (!file.startsWith(folder) || !existsSync(file)) {
       response.writeHead(404).end()
       return
     }
-    response.writeHead(200, { 'content-type': TYPES[extname(file)] ?? 'application/octet-stream' }).end(readFileSync(file))
+    response
+      .writeHead(200, { 'content-type': TYPES[extname(file)] ?? 'application/octet-stream' })
+      .end(readFileSync(file))
   })
   await new Promise<void>(resolve => server.listen(0, '127.0.0.1', resolve))
   const address = server.address()

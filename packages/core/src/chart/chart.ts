@@ -91,14 +91,15 @@ const WHOLE = new Set([
   'where',
 ])
 
-function merge(base: unknown, change: unknown, key = ''): unknown {
-  if (!isPlain(base) || !isPlain(change) || WHOLE.has(key)) return change
+function merge(base: unknown, change: unknown, key = '', parent = ''): unknown {
+  const bound = WHOLE.has(key) && (parent === '' || parent === 'draw')
+  if (!isPlain(base) || !isPlain(change) || bound) return change
   const out: Record<string, unknown> = { ...base }
   for (const name of Object.keys(change)) {
     if (change[name] === undefined) continue
     // At the top a null role means "drop it"; everywhere null takes the option away.
     if (change[name] === null) delete out[name]
-    else if (Object.hasOwn(out, name)) out[name] = merge(out[name], change[name], name)
+    else if (Object.hasOwn(out, name)) out[name] = merge(out[name], change[name], name, key)
     else define(out, name, change[name])
   }
   return out

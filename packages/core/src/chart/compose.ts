@@ -52,39 +52,6 @@ export function composeScene(input: ComposeInput): Composition {
   const batches: Batch[] = []
   let top = margin
 
-  if (!tiny) {
-    const words = heading(
-      { title: description.title, subtitle: description.subtitle },
-      margin,
-      top,
-      inner,
-      theme,
-      measure,
-    )
-    batches.push(...words.batches)
-    if (words.height > 0) top += words.height + 8
-  }
-  if (!tiny && description.legend !== false && needsLegend(bound)) {
-    const title = typeof description.legend === 'object' ? description.legend.title : undefined
-    const block = legend(bound.legend, title, margin, top, inner, theme, measure)
-    // A legend must not leave the chart without room for its shapes.
-    if (top + block.height < height * 0.55) {
-      batches.push(...block.batches)
-      top += block.height + 6
-    }
-  }
-  const foot = tiny
-    ? { height: 0, batches: [] }
-    : footing(
-        { caption: description.caption, source: description.source },
-        margin,
-        height - margin + 4,
-        inner,
-        theme,
-        measure,
-      )
-  const bottom = height - margin - (foot.height > 0 ? foot.height + 6 : 0)
-
   const axes = new Map<
     string,
     { input: AxisInput; option: Exclude<Axis, false>; hidden: boolean; title: string; source: ScaleInput }
@@ -99,17 +66,81 @@ export function composeScene(input: ComposeInput): Composition {
   }
 
   const font = { size: theme.sizes.text, weight: 400 } as const
-  const titleHeight = font.size * LINE + 12
   const verticals = [...axes.values()].filter(axis => axis.source.role === 'y')
   const horizontals = [...axes.values()].filter(axis => axis.source.role === 'x')
-  if (!tiny && verticals.some(axis => axis.title !== '')) {
+  const titled = verticals.filter(axis => axis.title !== '')
+  const xTitled = horizontals.find(axis => !axis.hidden && axis.title !== '')?.title ?? ''
+
+  // Words give way to the shapes where there is too little room for both, the least important first.
+  const wants = tiny
+    ? { title: false, subtitle: false, legend: false, foot: false, titles: false, xTitle: false }
+    : { title: true, subtitle: true, legend: true, foot: true, titles: true, xTitle: true }
+  const footOf = () =>
+    footing(
+      { caption: description.caption, source: description.source },
+      margin,
+      height - margin + 4,
+      inner,
+      theme,
+      measure,
+    )
+  const headOf = () =>
+    heading(
+      {
+        title: wants.title ? description.title : undefined,
+        subtitle: wants.subtitle ? description.subtitle : undefined,
+      },
+      margin,
+      margin,
+      inner,
+      theme,
+      measure,
+    )
+  const legendOf = (y: number) =>
+    legend(
+      bound.legend,
+      typeof description.legend === 'object' ? description.legend.title : undefined,
+      margin,
+      y,
+      inner,
+      theme,
+      measure,
+    )
+  const showLegend = description.legend !== false && needsLegend(bound)
+  const titleHeight = font.size * LINE + 12
+  const heightOf = () => {
+    const head = headOf().height
+    return (
+      (head > 0 ? head + 8 : 0) +
+      (wants.legend && showLegend ? legendOf(0).height + 6 : 0) +
+      (wants.foot ? footOf().height + 6 : 0) +
+      (wants.titles && titled.length > 0 ? titleHeight : 6) +
+      (wants.xTitle && xTitled ? font.size * LINE + 4 : 0)
+    )
+  }
+  const least = Math.min(180, height * 0.5)
+  for (const part of ['foot', 'legend', 'subtitle', 'xTitle', 'titles', 'title'] as const) {
+    if (height - margin * 2 - heightOf() >= least) break
+    wants[part] = false
+  }
+
+  const head = headOf()
+  batches.push(...head.batches)
+  if (head.height > 0) top += head.height + 8
+  if (wants.legend && showLegend) {
+    const block = legendOf(top)
+    batches.push(...block.batches)
+    top += block.height + 6
+  }
+  const foot = wants.foot ? footOf() : { height: 0, batches: [] }
+  const bottom = height - margin - (foot.height > 0 ? foot.height + 6 : 0)
+  if (wants.titles && titled.length > 0) {
     const builder = {
       start: new TextBuilder('axis titles', { ...font, anchor: 'start' }),
       end: new TextBuilder('axis titles right', { ...font, anchor: 'end' }),
     }
-    const share = verticals.filter(axis => axis.title !== '').length > 1 ? inner / 2 - 8 : inner
-    for (const axis of verticals) {
-      if (axis.title === '') continue
+    const share = titled.length > 1 ? inner / 2 - 8 : inner
+    for (const axis of titled) {
       const right = axis.input.side === 'right'
       builder[right ? 'end' : 'start'].add(
         ellipsis(axis.title, share, font, measure),
@@ -125,7 +156,7 @@ export function composeScene(input: ComposeInput): Composition {
 
   const plot: Box = { x: margin, y: top, width: inner, height: Math.max(10, bottom - top - 22) }
   let layouts = new Map<string, AxisLayout>()
-  const xTitle = tiny ? '' : (horizontals.find(axis => !axis.hidden && axis.title !== '')?.title ?? '')
+  const xTitle = wants.xTitle ? xTitled : ''
   const xTitleHeight = xTitle ? font.size * LINE + 4 : 0
   // Heights decide vertical ticks, their labels the width, the width the horizontal ticks, and those the height again.
   for (let round = 0; round < 2; round++) {

@@ -180,7 +180,10 @@ function deepest(
     const own = { ...issue, path } as unknown as v.BaseIssue<unknown>
     const candidate = issue.issues?.length ? deepest(issue.issues, path as v.IssuePathItem[]) : own
     const chosen = depth(candidate) > depth(own) ? candidate : own
-    if (!best || depth(chosen) > depth(best)) best = chosen
+    // Among equals, a word that is not known says more than one that is missing.
+    const telling =
+      best && depth(chosen) === depth(best) && chosen.expected === 'never' && best.expected !== 'never'
+    if (!best || depth(chosen) > depth(best) || telling) best = chosen
   }
   return best!
 }

@@ -1,18 +1,10 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Scene } from '../scene/scene.ts'
+import { type BatchAt, type GlideContext, joined } from './blend.ts'
 import { enter, leave } from './enter-leave.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
 import { glideDiscs, glideRects, glideSegments, glideTexts } from './glide-shapes.ts'
 import { placesOf } from './places.ts'
-
-/** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them. */
-export type BatchAt = (eased: number, time: number) => Batch | undefined
-
-/** What a glide of a batch may know of the two scenes. */
-export interface GlideContext {
-  from: Scene
-  to: Scene
-}
 
 /** The scene at a moment between two scenes; at time 1 it is the second one itself. */
 export type Between = (eased: number, time: number) => Scene
@@ -24,7 +16,11 @@ export type Between = (eased: number, time: number) => Scene
  */
 export function between(from: Scene, to: Scene): Between {
   const context = { from, to }
-  const before = new Map(from.batches.map(batch => [`${batch.kind} ${batch.id}`, batch]))
+  const before = new Map<string, Batch[]>()
+  for (const batch of from.batches) {
+    const name = `${batch.kind} ${batch.id}`
+    before.set(name, [...(before.get(name) ?? []), batch])
+  }
   const steps: BatchAt[] = []
   const places = placesOf(from.batches.filter(batch => !to.batches.some(other => other.id === batch.id)))
   // Leavers lie under those that stay, so that they fade behind the news.
@@ -39,7 +35,7 @@ export function between(from: Scene, to: Scene): Between {
       leaversDue = []
     }
     const old = before.get(`${batch.kind} ${batch.id}`)
-    steps.push(...(old ? glide(old, batch, context) : [enter(batch, places, to)]))
+    steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, to)]))
   }
   steps.push(...leaversDue.map(leave))
   const names = new Set([...from.scales.keys(), ...to.scales.keys()])

@@ -1,5 +1,5 @@
-import { type Batch, type Scene, shapeCount } from '../scene/scene.ts'
-import type { BatchAt } from './between.ts'
+import type { Batch, Scene } from '../scene/scene.ts'
+import { type BatchAt, faded, mixed } from './blend.ts'
 import { revealLines } from './glide-lines.ts'
 import type { Places } from './places.ts'
 
@@ -7,14 +7,6 @@ import type { Places } from './places.ts'
 const LEAVING = 0.5
 
 const smooth = (t: number) => Math.max(0, Math.min(1, t))
-
-/** The batch with its own transparency multiplied. */
-export function faded(batch: Batch, alpha: number): Batch {
-  const count = shapeCount(batch)
-  const all = new Float32Array(count)
-  for (let i = 0; i < count; i++) all[i] = (batch.alpha ? batch.alpha[i] : 1) * alpha
-  return { ...batch, alpha: all }
-}
 
 export function leave(batch: Batch): BatchAt {
   return (_, time) => (time >= LEAVING ? undefined : faded(batch, 1 - smooth(time / LEAVING)))
@@ -83,14 +75,4 @@ export function growRect(
   const now = start + (end - start) * eased
   out.y[i] = Math.min(base, now)
   out.height[i] = Math.abs(now - base)
-}
-
-export function mixed(
-  from: Float32Array,
-  to: Float32Array,
-  t: number,
-  out = new Float32Array(to.length),
-): Float32Array {
-  for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * t
-  return out
 }

@@ -1,7 +1,6 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Lines, Scene } from '../scene/scene.ts'
-import type { BatchAt, GlideContext } from './between.ts'
-import { faded } from './enter-leave.ts'
+import { type BatchAt, faded, type GlideContext } from './blend.ts'
 
 /** A line on its way: vertices of both pictures, each with where it comes from and where it goes. */
 interface Route {

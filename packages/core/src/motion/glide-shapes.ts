@@ -1,6 +1,6 @@
 import type { Discs, Rects, Segments, Texts } from '../scene/scene.ts'
-import type { BatchAt, GlideContext } from './between.ts'
-import { growRect, leave, mixed } from './enter-leave.ts'
+import { type BatchAt, type GlideContext, mixed } from './blend.ts'
+import { growRect, leave } from './enter-leave.ts'
 import { matches } from './places.ts'
 
 /** The shapes of `old` that have no match any more, as a batch of their own. */

@@ -61,7 +61,10 @@ export function tickTexts(values: readonly number[], look: NumberLook): string[]
       ...base,
       maximumFractionDigits: Math.min(20, base.notation === 'scientific' ? digits + 1 : digits),
     })
-    return values.map(value => format.format(value + 0))
+    const zero = numberFormat(look.locale, { ...given, maximumFractionDigits: 0 })
+    return values.map(value =>
+      (value === 0 && base.notation === 'scientific' ? zero : format).format(value + 0),
+    )
   }
   const format = numberFormat(look.locale, {
     ...base,

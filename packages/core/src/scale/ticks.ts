@@ -25,7 +25,8 @@ export interface Ticks {
 /** Steps people count in, the simplest first; ticks are their multiples, so that zero is one wherever it is in view. */
 const STEPS = [1, 5, 2, 2.5]
 const WEIGHT = { simplicity: 0.25, coverage: 0.2, density: 0.5, legibility: 0.05 }
-const MOST_TICKS = 200
+/** Candidates with more ticks than this multiple of what is wanted, or reaching over this multiple of the data, never win. */
+const FAR_OFF = 3
 
 /** The best ticks for the wish; undefined when nothing is legible. */
 export function chooseTicks(wish: TickWish): Ticks | undefined {
@@ -35,12 +36,12 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
   if (!(range > 0) || !Number.isFinite(range)) return undefined
   const legible = wish.legible ?? (() => 1)
   let best: Ticks | undefined
-  let bestScore = -2
+  let bestScore = Number.NEGATIVE_INFINITY
   const slack = range * 1e-10
 
   STEPS.forEach((lead, i) => {
     const simplest = 1 - i / (STEPS.length - 1)
-    for (let count = 2; count <= MOST_TICKS; count++) {
+    for (let count = 2; count <= wanted * FAR_OFF + 2; count++) {
       const densest = count >= wanted ? 2 - (count - 1) / (wanted - 1) : 1
       if (weigh(simplest, 1, densest, 1) <= bestScore) {
         if (count >= wanted) break
@@ -49,7 +50,7 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
       for (let power = Math.ceil(Math.log10(range / (count + 1) / lead)); power < 309; power++) {
         const step = lead * 10 ** power
         const span = step * (count - 1)
-        if (weigh(simplest, coverageAtBest(range, span), densest, 1) <= bestScore) break
+        if (span > range * FAR_OFF * 4 || weigh(simplest, coverageAtBest(range, span), densest, 1) <= bestScore) break
         if (whole && step % 1 !== 0) continue
         const last = Math.ceil(min / step)
         for (let start = Math.floor(max / step) - (count - 1); start <= last; start++) {

@@ -27,7 +27,7 @@ export function readPlain(text: string): number {
 
 /** Whether a text is a code that only looks like a number: `007`, `0123`. */
 export function isCode(text: string): boolean {
-  return text.charCodeAt(0) === 48 && text.length > 1 && text.charCodeAt(1) >= 48 && text.charCodeAt(1) <= 57
+  return text.charCodeAt(0) === 48 && /^0\d+$/.test(text)
 }
 
 /** A number with separators, a percent or currency sign, or accountants' brackets; `NaN` when the text is none. */

@@ -1,5 +1,6 @@
 import { DapploError } from '../finding/error.ts'
 import { type CsvOptions, splitCsv } from './csv.ts'
+import { jsonErrorAt } from './json-text.ts'
 import { recordNames, Table, type TableOptions } from './table.ts'
 
 /** The cell type that a column array holds. */
@@ -86,11 +87,9 @@ export function readLines<R extends object = any>(text: string, options: TableOp
 export function parseJson(text: string, source: string, line?: number): unknown {
   try {
     return JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text)
-  } catch (error) {
-    const detail = (error as Error).message
-    const position = /position (\d+)/.exec(detail)
-    const at = line ?? (position ? text.slice(0, Number(position[1])).split('\n').length : undefined)
-    const where = at === undefined ? '' : ` line ${at}`
+  } catch {
+    const at = line ?? text.slice(0, jsonErrorAt(text)).split('\n').length
+    const where = text.trim() === '' ? '' : ` line ${at}`
     throw new DapploError(
       'bad-json',
       `${source}${where} is not JSON`,

@@ -1,0 +1,216 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import {
+  chart,
+  compose,
+  type Description,
+  type Frame,
+  type Scene,
+  type Texts,
+  table,
+  View,
+} from '../index.ts'
+import { measureInter } from '../theme/measure.ts'
+
+const frame = (more: Partial<Frame> = {}): Frame => ({
+  width: 800,
+  height: 500,
+  measure: measureInter,
+  ...more,
+})
+const sailings = table({
+  departed: Array.from({ length: 120 }, (_, i) => new Date(Date.UTC(2024, 0, 1 + i * 3, 8))),
+  route: Array.from({ length: 120 }, (_, i) => ['North Sound', 'Gannet Bay', 'Tern Point'][i % 3]),
+  passengers: Array.from({ length: 120 }, (_, i) => 50 + ((i * 37) % 90)),
+  delay: Array.from({ length: 120 }, (_, i) => ((i * 13) % 40) - 8),
+})
+const make = (description: Partial<Description>) =>
+  chart(sailings, {
+    draw: 'line',
+    x: 'month of departed',
+    y: 'sum of passengers',
+    ...description,
+  } as Description)
+const texts = (scene: Scene, id?: string) =>
+  scene.batches
+    .filter((batch): batch is Texts => batch.kind === 'texts' && (id === undefined || batch.id === id))
+    .flatMap(batch => [...batch.texts])
+
+/** The box of every text, in pixels; turned texts are left out. */
+function textBoxes(scene: Scene) {
+  return scene.batches
+    .filter((batch): batch is Texts => batch.kind === 'texts' && batch.turn === 0)
+    .flatMap(batch =>
+      batch.texts.map((text, i) => {
+        const width = measureInter(text, batch)
+        const left = batch.x[i] - (batch.anchor === 'end' ? width : batch.anchor === 'middle' ? width / 2 : 0)
+        return {
+          text,
+          left,
+          right: left + width,
+          top: batch.y[i] - batch.size * 0.75,
+          bottom: batch.y[i] + batch.size * 0.2,
+        }
+      }),
+    )
+}
+
+describe('a composed chart', () => {
+  test('reads its axes back to the person', () => {
+    const scene = compose(make({ color: 'route', title: 'By route' }), {}, frame())
+    expect(texts(scene, 'title')).toEqual(['By route'])
+    expect(texts(scene, 'axis titles')).toEqual(['Passengers per month'])
+    expect(texts(scene, 'legend/names')).toEqual(['North Sound', 'Gannet Bay', 'Tern Point'])
+    expect(texts(scene, 'axis y/labels')[0]).toBe('0')
+    expect(texts(scene, 'axis x/larger')).toEqual(['2024'])
+    expect(scene.description).toContain('3 series: North Sound, Gannet Bay, Tern Point.')
+  })
+
+  test('writes shares in percent and counts whole', () => {
+    expect(
+      texts(
+        compose(make({ x: 'route', draw: 'bar', y: 'share of passengers' }), {}, frame()),
+        'axis y/labels',
+      ).every(text => text.endsWith('%')),
+    ).toBe(true)
+    const few = chart(table({ k: ['a', 'b', 'b'] }), { draw: 'bar', x: 'k', y: 'count' })
+    expect(texts(compose(few, {}, frame()), 'axis y/labels')).toEqual(['0', '1', '2'])
+  })
+
+  test('no two texts touch and none leaves the frame, whatever the size and kind', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 200, max: 1600 }),
+        fc.integer({ min: 150, max: 900 }),
+        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
+        fc.constantFrom('month of departed', 'departed', 'route', 'weekday of departed', 'bins of delay'),
+        fc.constantFrom('sum of passengers', 'mean of delay', 'count'),
+        fc.constantFrom('en', 'de', 'ar', 'ja'),
+        fc.boolean(),
+        (width, height, draw, x, y, locale, split) => {
+          const scene = compose(
+            make({
+              draw,
+              x,
+              y,
+              color: split ? 'route' : null,
+              title: 'Passengers, by route and month, of the whole line',
+              source: 'Source: sailings',
+            }),
+            {},
+            frame({ width, height, locale }),
+          )
+          const boxes = textBoxes(scene)
+          boxes.forEach((a, i) => {
+            expect(a.left, `${a.text} at ${width}x${height}`).toBeGreaterThanOrEqual(-1)
+            expect(a.right, `${a.text} at ${width}x${height}`).toBeLessThanOrEqual(width + 1)
+            expect(a.bottom, `${a.text} at ${width}x${height}`).toBeLessThanOrEqual(height + 1)
+            for (const b of boxes.slice(0, i)) {
+              const apart =
+                a.right <= b.left + 0.5 ||
+                b.right <= a.left + 0.5 ||
+                a.bottom <= b.top + 0.5 ||
+                b.bottom <= a.top + 0.5
+              expect(
+                apart,
+                `"${a.text}" touches "${b.text}" at ${width}x${height} with ${draw}, ${x}, ${y}, ${locale}`,
+              ).toBe(true)
+            }
+          })
+          for (const batch of scene.batches) {
+            if (batch.kind === 'rects')
+              for (const value of batch.height) expect(value).toBeGreaterThanOrEqual(0)
+          }
+        },
+      ),
+      { numRuns: 250 },
+    )
+  })
+
+  test('bars stand on the baseline and stacks sum up', () => {
+    const scene = compose(make({ draw: 'bar', color: 'route', arrange: 'stack' }), {}, frame())
+    const bars = scene.batches.find(batch => batch.id === 'drawing 0/bar')
+    if (bars?.kind !== 'rects') throw new Error('There are no bars')
+    const zero = scene.scales.get('y')!.map(0)
+    const bottoms = new Map<number, number>()
+    bars.x.forEach((x, i) => {
+      bottoms.set(x, Math.max(bottoms.get(x) ?? 0, bars.y[i] + bars.height[i]))
+    })
+    for (const bottom of bottoms.values()) expect(bottom).toBeCloseTo(zero, 3)
+    const perUnit = Math.abs(scene.scales.get('y')!.factor)
+    const total = bars.height.reduce((sum, height) => sum + height, 0) / perUnit
+    expect(total).toBeCloseTo(
+      Array.from({ length: 120 }, (_, i) => 50 + ((i * 37) % 90)).reduce((a, b) => a + b),
+      0,
+    )
+  })
+
+  test('a category keeps its colour when others are hidden or filtered away', () => {
+    const colorOf = (scene: Scene, name: string) => {
+      const lines = scene.batches.find(batch => batch.id === 'drawing 0/line')
+      if (lines?.kind !== 'lines') throw new Error('There are no lines')
+      return lines.colors[lines.color[lines.names.indexOf(name)]]
+    }
+    const all = colorOf(compose(make({ color: 'route' }), {}, frame()), 'Tern Point')
+    expect(
+      colorOf(
+        compose(make({ color: 'route', where: { route: ['Tern Point', 'Gannet Bay'] } }), {}, frame()),
+        'Tern Point',
+      ),
+    ).toBe(all)
+    expect(
+      colorOf(compose(make({ color: 'route' }), { hidden: ['North Sound'] }, frame()), 'Tern Point'),
+    ).toBe(all)
+  })
+
+  test.each([
+    ['no rows', { where: { passengers: -1 } }, 'None of the 120 rows'],
+    ['one row', { where: { passengers: 87 }, x: 'departed', y: 'passengers' }, undefined],
+    ['a zero-width domain', { scales: { y: { domain: [5, 5] } } }, undefined],
+    ['a reversed domain', { scales: { y: { domain: [500, 0] } } }, undefined],
+    ['a log scale over zero', { y: 'delay', x: 'departed', scales: { y: { kind: 'log' } } }, undefined],
+  ])('%s still reads', (_, change, words) => {
+    const scene = compose(make(change as Partial<Description>), {}, frame())
+    if (words) expect(texts(scene, 'nothing').join(' ')).toContain(words)
+    else expect(texts(scene, 'axis y/labels').length).toBeGreaterThan(1)
+  })
+
+  test('values outside fixed ends are a finding', () => {
+    const { findings } = new View(make({ scales: { y: { domain: [0, 10] } } }), {}, frame())
+    expect(findings.map(finding => finding.code)).toContain('outside-domain')
+  })
+
+  test.each([
+    [{ x: 'dpearted' }, 'unknown-column', 'Did you mean "departed"?'],
+    [{ draw: 'lien' }, 'unknown-kind', 'Did you mean "line"?'],
+    [{ titel: 'x' }, 'unknown-option', 'Did you mean "title"?'],
+    [{ style: { opacity: 3 } }, 'bad-description', 'opacity'],
+    [{ scales: { y: { rond: true } } }, 'unknown-option', 'There is no option "rond"'],
+    [{ draw: [{ as: 'line', colour: 'route' }] }, 'unknown-option', 'Did you mean "color"?'],
+    [{ y: null }, 'missing-role', 'A line needs y'],
+  ])('%o is refused', (change, code, sentence) => {
+    try {
+      make(change as Partial<Description>)
+    } catch (error) {
+      expect(error).toMatchObject({ name: 'DapploError', code })
+      expect((error as { sentence: string }).sentence).toContain(sentence)
+      return
+    }
+    throw new Error('It was accepted')
+  })
+
+  test('with merges objects, replaces lists, and null removes', () => {
+    const first = make({ style: { width: 3, opacity: 0.5 }, title: 'A', scales: { y: { pad: 0.1 } } })
+    const second = first.with({ style: { width: 4 }, title: null, scales: { y: { include: 0 } } })
+    expect(second.description).toMatchObject({
+      style: { width: 4, opacity: 0.5 },
+      scales: { y: { pad: 0.1, include: 0 } },
+    })
+    expect('title' in second.description).toBe(false)
+    expect(first.description.title).toBe('A')
+    expect(JSON.parse(JSON.stringify(second))).toEqual(second.description)
+    expect(() => JSON.stringify(make({ axes: { y: { format: () => '' } } }))).toThrow(
+      expect.objectContaining({ code: 'not-json', path: 'axes.y.format' }),
+    )
+  })
+})

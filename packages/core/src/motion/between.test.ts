@@ -1,0 +1,160 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import {
+  appear,
+  between,
+  chart,
+  compose,
+  type Description,
+  type Frame,
+  readEasing,
+  type Scene,
+  table,
+} from '../index.ts'
+import { measureInter } from '../theme/measure.ts'
+
+const frame: Frame = { width: 600, height: 400, measure: measureInter }
+type Row = { id: string; at: number; n: number; g: string }
+const tableOf = (rows: Row[]) => table(rows, { key: 'id' })
+const sceneOf = (rows: Row[], draw: 'line' | 'bar' | 'scatter', more: Partial<Description<Row>> = {}) =>
+  compose(chart(tableOf(rows), { draw, x: 'at', y: 'n', color: 'g', ...more } as Description<Row>), {}, frame)
+const data = (scene: Scene) => scene.batches.filter(batch => batch.part === 'data')
+
+const rowsOf = fc
+  .uniqueArray(
+    fc.record({
+      at: fc.integer({ min: 0, max: 40 }),
+      n: fc.integer({ min: -50, max: 100 }),
+      g: fc.constantFrom('p', 'q'),
+    }),
+    { minLength: 1, maxLength: 20, selector: row => `${row.at}${row.g}` },
+  )
+  .map(rows => rows.map(row => ({ ...row, id: `${row.at}${row.g}` })))
+
+/** Where each key of a kind stands. */
+function standing(scene: Scene) {
+  const places = new Map<string, [number, number]>()
+  for (const batch of data(scene)) {
+    for (let i = 0; i < batch.keys.length; i++) {
+      if (batch.kind === 'discs') places.set(`${batch.keys[i]}`, [batch.x[i], batch.y[i]])
+      if (batch.kind === 'rects') places.set(`${batch.keys[i]}`, [batch.x[i], batch.y[i]])
+    }
+  }
+  return places
+}
+
+describe('a glide', () => {
+  test('begins where shapes stand, ends in the second scene itself, and is finite on the way', () => {
+    fc.assert(
+      fc.property(
+        rowsOf,
+        rowsOf,
+        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
+        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
+        fc.double({ min: 0, max: 0.999, noNaN: true }),
+        (before, after, kindA, kindB, t) => {
+          const from = sceneOf(before, kindA)
+          const to = sceneOf(after, kindB)
+          const motion = between(from, to)
+          expect(motion(1, 1)).toBe(to)
+          for (const batch of motion(t, t).batches) {
+            if (batch.kind === 'lines' || batch.kind === 'texts') continue
+            const arrays =
+              batch.kind === 'segments'
+                ? [batch.x1, batch.y1, batch.x2, batch.y2]
+                : batch.kind === 'rects'
+                  ? [batch.x, batch.y, batch.width, batch.height]
+                  : [batch.x, batch.y]
+            for (const array of arrays) for (const value of array) expect(Number.isFinite(value)).toBe(true)
+          }
+          if (kindA !== kindB || kindA === 'line') return
+          const start = standing(motion(0, 0))
+          for (const [key, place] of standing(from)) {
+            const now = start.get(key)
+            if (!now || !standing(to).has(key)) continue
+            expect(now[0]).toBeCloseTo(place[0], 3)
+            expect(now[1]).toBeCloseTo(place[1], 3)
+          }
+        },
+      ),
+      { numRuns: 120 },
+    )
+  })
+
+  test('interrupted, goes on from what is on screen', () => {
+    fc.assert(
+      fc.property(rowsOf, rowsOf, rowsOf, fc.double({ min: 0.05, max: 0.95, noNaN: true }), (a, b, c, t) => {
+        const midway = between(sceneOf(a, 'scatter'), sceneOf(b, 'scatter'))(t, t)
+        const shown = standing(midway)
+        const start = standing(between(midway, sceneOf(c, 'scatter'))(0, 0))
+        const last = standing(sceneOf(c, 'scatter'))
+        const stayed = new Set(b.map(row => row.id))
+        const ids = tableOf(c)
+        void ids
+        for (const [key, place] of start) {
+          if (!shown.has(key) || !last.has(key) || stayed.size === 0) continue
+          expect(place[0]).toBeCloseTo(shown.get(key)![0], 2)
+          expect(place[1]).toBeCloseTo(shown.get(key)![1], 2)
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  test('of a line that grows at its end moves old points only as the scales do', () => {
+    const rows = Array.from({ length: 20 }, (_, i) => ({ id: `${i}`, at: i, n: (i * 7) % 11, g: 'p' }))
+    const from = sceneOf(rows, 'line', { color: null, axes: { x: false } })
+    const to = sceneOf([...rows, { id: '20', at: 20, n: 5, g: 'p' }], 'line', {
+      color: null,
+      axes: { x: false },
+    })
+    const line = between(from, to)(0.5, 0.5).batches.find(batch => batch.kind === 'lines')
+    if (line?.kind !== 'lines') throw new Error('There is no line')
+    for (let i = 0; i < 20; i++) {
+      const half = (from.scales.get('x')!.map(i) + to.scales.get('x')!.map(i)) / 2
+      expect(line.x[i]).toBeCloseTo(half, 2)
+    }
+    expect(line.x.length).toBe(21)
+  })
+
+  test('of a point set into a line starts on the line', () => {
+    const rows = [0, 10].map(at => ({ id: `${at}`, at, n: at, g: 'p' }))
+    const from = sceneOf(rows, 'line', { color: null })
+    const to = sceneOf([...rows, { id: 'm', at: 5, n: 0, g: 'p' }], 'line', { color: null })
+    const line = between(from, to)(0, 0).batches.find(batch => batch.id === 'drawing 0/line')
+    if (line?.kind !== 'lines') throw new Error('There is no line')
+    expect(line.y[1]).toBeCloseTo((line.y[0] + line.y[2]) / 2, 3)
+  })
+
+  test('carries values across a change of kind', () => {
+    const rows = [0, 1, 2].map(at => ({ id: `${at}`, at, n: at + 1, g: 'p' }))
+    const live = tableOf(rows)
+    const bars = chart(live, { draw: 'bar', x: 'at', y: 'n' })
+    const from = compose(bars, {}, frame)
+    const to = compose(bars.with({ draw: 'scatter' }), {}, frame)
+    const start = between(from, to)(0, 0).batches.find(batch => batch.kind === 'discs')
+    const bar = data(from)[0]
+    if (start?.kind !== 'discs' || bar.kind !== 'rects') throw new Error('There are no shapes')
+    expect(start.y[2]).toBeCloseTo(bar.y[2], 3)
+    expect(start.x[2]).toBeCloseTo(bar.x[2] + bar.width[2] / 2, 3)
+  })
+
+  test('of a first appearance grows bars from the baseline', () => {
+    const to = sceneOf([{ id: 'a', at: 1, n: 5, g: 'p' }], 'bar')
+    const bars = appear(to)(0, 0).batches.find(batch => batch.id === 'drawing 0/bar')
+    if (bars?.kind !== 'rects') throw new Error('There are no bars')
+    expect(bars.height[0]).toBe(0)
+    expect(bars.y[0]).toBeCloseTo(to.scales.get('y')!.map(0), 3)
+  })
+})
+
+test('easing speaks CSS', () => {
+  for (const easing of ['linear', 'ease', 'ease-in-out', 'cubic-bezier(0.2, 0.8, 0.2, 1)', 'steps(4)']) {
+    expect(readEasing(easing)(0)).toBe(0)
+    expect(readEasing(easing)(1)).toBe(1)
+  }
+  expect(readEasing('ease-in-out')(0.5)).toBeCloseTo(0.5, 6)
+  expect(readEasing('ease')(0.25)).toBeCloseTo(0.4085, 3)
+  expect(readEasing('steps(4, start)')(0.1)).toBe(0.25)
+  expect(() => readEasing('bouncy')).toThrow(expect.objectContaining({ code: 'bad-option' }))
+})

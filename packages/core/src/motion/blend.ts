@@ -1,0 +1,79 @@
+import { type Batch, type Lines, type Scene, shapeCount } from '../scene/scene.ts'
+
+/** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them. */
+export type BatchAt = (eased: number, time: number) => Batch | undefined
+
+/** What a glide of a batch may know of the two scenes. */
+export interface GlideContext {
+  from: Scene
+  to: Scene
+}
+
+/** The batch with its own transparency multiplied. */
+export function faded(batch: Batch, alpha: number): Batch {
+  const count = shapeCount(batch)
+  const all = new Float32Array(count)
+  for (let i = 0; i < count; i++) all[i] = (batch.alpha ? batch.alpha[i] : 1) * alpha
+  return { ...batch, alpha: all }
+}
+
+/** Values on the way from one array to another. */
+export function mixed(
+  from: Float32Array,
+  to: Float32Array,
+  t: number,
+  out = new Float32Array(to.length),
+): Float32Array {
+  for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * t
+  return out
+}
+
+/** Several batches of one id and kind as one: shapes in mid-motion and shapes on their way out are all on screen. */
+export function joined(batches: readonly Batch[]): Batch {
+  const [first] = batches
+  if (batches.length === 1) return first
+  const out: Record<string, unknown> = { ...first }
+  const counts = batches.map(shapeCount)
+  const list = batches as readonly unknown[] as readonly Record<string, unknown>[]
+  for (const [name, value] of Object.entries(first)) {
+    if (value instanceof Float32Array || value instanceof Float64Array || value instanceof Uint8Array) {
+      out[name] = joinArrays(list.map(batch => batch[name] as Float32Array))
+    } else if (Array.isArray(value) && name !== 'colors' && !(name === 'dash' && first.kind === 'segments')) {
+      out[name] = list.flatMap(batch => Array.from(batch[name] as ArrayLike<unknown>))
+    }
+  }
+  out.keys = batches.flatMap(batch => Array.from(batch.keys))
+  const colors = batches.flatMap(batch => [...batch.colors])
+  let offset = 0
+  out.color = joinArrays(
+    batches.map(batch => {
+      const shifted = batch.color.map(index => index + offset)
+      offset += batch.colors.length
+      return shifted
+    }),
+  )
+  out.colors = colors
+  out.alpha = joinArrays(batches.map((batch, i) => batch.alpha ?? new Float32Array(counts[i]).fill(1)))
+  out.rows = undefined
+  if (first.kind === 'lines') {
+    const starts: number[] = [0]
+    for (const lines of batches as readonly Lines[]) {
+      const base = starts[starts.length - 1]
+      for (let i = 1; i < lines.starts.length; i++) starts.push(base + lines.starts[i])
+    }
+    out.starts = Uint32Array.from(starts)
+  }
+  return out as unknown as Batch
+}
+
+function joinArrays<A extends Float32Array | Uint16Array>(arrays: A[]): A {
+  const out = new (arrays[0].constructor as new (length: number) => A)(
+    arrays.reduce((sum, array) => sum + array.length, 0),
+  )
+  let at = 0
+  for (const array of arrays) {
+    out.set(array, at)
+    at += array.length
+  }
+  return out
+}

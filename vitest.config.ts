@@ -1,0 +1,31 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const source = (path: string) => fileURLToPath(new URL(`packages/${path}`, import.meta.url))
+
+export default defineConfig({
+  test: {
+    // `core`: computation, tested at its source. `public`: what is built, used as its users would.
+    projects: [
+      {
+        resolve: {
+          alias: [
+            { find: '@dapplo/core/inter', replacement: source('core/src/theme/measure.ts') },
+            { find: '@dapplo/core/small', replacement: source('core/src/small.ts') },
+            { find: '@dapplo/core', replacement: source('core/src/index.ts') },
+          ],
+        },
+        test: { name: 'core', include: ['packages/*/src/**/*.test.ts'] },
+      },
+      {
+        test: {
+          name: 'public',
+          include: ['tests/**/*.test.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 180_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+})
