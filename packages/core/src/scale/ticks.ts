@@ -50,7 +50,11 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
       for (let power = Math.ceil(Math.log10(range / (count + 1) / lead)); power < 309; power++) {
         const step = lead * 10 ** power
         const span = step * (count - 1)
-        if (span > range * FAR_OFF * 4 || weigh(simplest, coverageAtBest(range, span), densest, 1) <= bestScore) break
+        if (
+          span > range * FAR_OFF * 4 ||
+          weigh(simplest, coverageAtBest(range, span), densest, 1) <= bestScore
+        )
+          break
         if (whole && step % 1 !== 0) continue
         const last = Math.ceil(min / step)
         for (let start = Math.floor(max / step) - (count - 1); start <= last; start++) {

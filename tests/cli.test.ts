@@ -1,0 +1,185 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { afterAll, describe, expect, test } from 'vitest'
+
+const root = join(import.meta.dirname, '..')
+const folder = mkdtempSync(join(tmpdir(), 'dapplo-cli-'))
+afterAll(() => rmSync(folder, { recursive: true }))
+const file = (name: string, content?: string) => {
+  const path = join(folder, name)
+  if (content !== undefined) writeFileSync(path, content)
+  return path
+}
+const sailings = join(root, 'demo-data/sailings.csv')
+const passengers = join(root, 'demo-data/passengers.chart.json')
+
+function dapplo(args: string[], input?: string) {
+  const { status, stdout, stderr } = spawnSync(
+    process.execPath,
+    [join(root, 'packages/cli/dist/main.js'), ...args],
+    { encoding: 'utf8', input: input ?? '', cwd: folder, maxBuffer: 1e8 },
+  )
+  return { status, stdout, stderr }
+}
+const flags = ['--draw', 'line', '--x', 'day of departed', '--y', 'sum of passengers', '--color', 'route']
+
+describe('draw', () => {
+  test('writes SVG to standard output, the same from flags, a description and standard input', () => {
+    const words = [
+      '--title',
+      'Passengers by route',
+      '--subtitle',
+      'Daily totals of the Skerry Line, 2023 to 2025',
+      '--source',
+      'Source: sailings.csv',
+    ]
+    const fromFlags = dapplo(['draw', sailings, ...flags, ...words])
+    expect(fromFlags.status).toBe(0)
+    expect(fromFlags.stdout).toMatch(/^<svg /)
+    for (const word of ['North Sound', 'Kelp Narrows', '1,400', 'January', '2024'])
+      expect(fromFlags.stdout).toContain(`>${word}</text>`)
+    expect(fromFlags.stderr).toContain('2 cells of "passengers" are no numbers')
+    expect(dapplo(['draw', passengers]).stdout).toBe(fromFlags.stdout)
+    expect(dapplo(['draw', '-', ...flags, ...words], readFileSync(sailings, 'utf8')).stdout).toBe(
+      fromFlags.stdout,
+    )
+  })
+
+  test('writes PNG of the size and density asked for', () => {
+    const out = file('chart.png')
+    expect(
+      dapplo(['draw', passengers, '--size', '640x400', '--density', '1.5', '--theme', 'night', '--out', out])
+        .status,
+    ).toBe(0)
+    const png = readFileSync(out)
+    expect(png.subarray(1, 4).toString()).toBe('PNG')
+    expect([png.readUInt32BE(16), png.readUInt32BE(20)]).toEqual([960, 600])
+  })
+
+  test('flags change a description, and findings fail it only under --strict', () => {
+    const bars = dapplo([
+      'draw',
+      passengers,
+      '--draw',
+      'bar',
+      '--x',
+      'month of departed',
+      '--title',
+      'Months',
+    ])
+    expect(bars.stdout).toContain('>Months</text>')
+    expect(bars.stdout).toContain('Bar chart of passengers per month by route.')
+    expect(dapplo(['draw', passengers, '--strict']).status).toBe(1)
+  })
+})
+
+describe('look', () => {
+  test('shows columns for people and for programs', () => {
+    const { status, stdout } = dapplo(['look', sailings])
+    expect(status).toBe(0)
+    expect(stdout).toContain('sailings: 19,197 rows, 10 columns')
+    expect(stdout).toMatch(/departed +time +7,656 +2023-01-01 06:30 to 2025-12-31 19:30/)
+    expect(stdout).toContain('passengers: 2 cells are no numbers, first "full" in line 4212')
+    const look = JSON.parse(dapplo(['look', sailings, '--json']).stdout)
+    expect(look.columns.find((column: { name: string }) => column.name === 'route').commonest[0]).toEqual([
+      'North Sound',
+      5532,
+    ])
+  })
+})
+
+describe('embed', () => {
+  test('writes one page that holds picture, data and program, and asks for nothing else', () => {
+    const out = file('page.html')
+    expect(dapplo(['embed', passengers, '--out', out]).status).toBe(0)
+    const page = readFileSync(out, 'utf8')
+    expect(page).toContain('<svg ')
+    expect(page).toContain("default-src 'none'")
+    expect(page.match(/(?:src|href)="[^"#]*"/g) ?? []).toEqual([])
+  })
+})
+
+describe('bad input is one sentence and exit 2, and leaves no file', () => {
+  test.each([
+    ['a missing file', ['draw', 'nowhere.csv', ...flags], 'There is no file nowhere.csv'],
+    ['a folder', ['draw', '.', ...flags], '. is a folder'],
+    [
+      'an unknown column',
+      ['draw', sailings, ...flags.slice(0, 5), 'sum of pasengers'],
+      'Did you mean "sum of passengers"?',
+    ],
+    [
+      'an unknown phrase',
+      ['draw', sailings, ...flags.slice(0, 5), 'total of passengers'],
+      '"total of" begins no phrase',
+    ],
+    [
+      'an unknown kind',
+      ['draw', sailings, '--draw', 'lines', '--x', 'departed', '--y', 'count'],
+      'Did you mean "line"?',
+    ],
+    ['no kind', ['draw', sailings], 'What shall be drawn?'],
+    ['an empty CSV', ['draw', file('empty.csv', ''), ...flags], 'There is nothing in empty.csv'],
+    [
+      'ragged rows',
+      [
+        'draw',
+        file('ragged.csv', 'departed,passengers\n2024-01-01,2\n2024-01-02,3,4\n'),
+        ...flags.slice(0, 6),
+      ],
+      'Line 3 of ragged.csv has 3 cells, but the header names 2 columns',
+    ],
+    [
+      'no JSON',
+      ['draw', file('broken.chart.json', '{ "tables": {},\n "draw" }')],
+      'broken.chart.json line 2 is not JSON',
+    ],
+    ['a description of nothing', ['draw', file('none.chart.json', '[]')], 'is not a description'],
+    [
+      'a misspelt option',
+      [
+        'draw',
+        file(
+          'odd.chart.json',
+          '{ "tables": { "t": { "rows": [{"a": 1}] } }, "draw": "line", "x": "a", "y": "a", "tittle": "x" }',
+        ),
+      ],
+      'Did you mean "title"?',
+    ],
+    [
+      'a missing table file',
+      [
+        'draw',
+        file(
+          'lost.chart.json',
+          '{ "tables": { "t": { "url": "lost.csv" } }, "draw": "line", "x": "a", "y": "a" }',
+        ),
+      ],
+      'There is no file',
+    ],
+    ['an unknown format', ['draw', passengers, '--out', 'x.bmp'], 'There is no picture format "bmp"'],
+    ['a bad size', ['draw', passengers, '--size', 'big'], '"big" is no size'],
+    ['a folder that is not there', ['draw', passengers, '--out', 'no/where.svg'], 'there is no folder no'],
+    ['an unknown flag', ['draw', passengers, '--colour', 'route'], "unknown option '--colour'"],
+    ['an unknown command', ['drow', passengers], "unknown command 'drow'"],
+  ])('%s', (_, args, sentence) => {
+    const before = readdirSync(folder).length
+    const { status, stdout, stderr } = dapplo(args)
+    expect(stderr).toContain(sentence)
+    expect(stderr).not.toMatch(/\n\s+at /)
+    expect(status).toBe(2)
+    expect(stdout).toBe('')
+    expect(readdirSync(folder).length).toBe(before)
+  })
+
+  test('a failure leaves the file that was there as it was', () => {
+    const out = file('kept.svg', 'before')
+    expect(
+      dapplo(['draw', sailings, '--draw', 'line', '--x', 'nope', '--y', 'count', '--out', out]).status,
+    ).toBe(2)
+    expect(readFileSync(out, 'utf8')).toBe('before')
+    expect(existsSync(`${out}.part`)).toBe(false)
+  })
+})

@@ -1,0 +1,260 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
+import type { Live, Table } from 'dapplo'
+import type { Browser, Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { openBrowser, serveFolder } from './support/browser.ts'
+
+const root = join(import.meta.dirname, '..')
+const folder = mkdtempSync(join(tmpdir(), 'dapplo-page-'))
+let browser: Browser
+let server: { url: string; close(): Promise<void> }
+
+declare global {
+  interface Window {
+    live: Live
+    sailings: Table
+  }
+}
+
+beforeAll(async () => {
+  execFileSync(
+    process.execPath,
+    [
+      join(root, 'node_modules/vite/bin/vite.js'),
+      'build',
+      '--config',
+      join(root, 'examples/gallery/vite.config.js'),
+      '--outDir',
+      join(folder, 'gallery'),
+      '--emptyOutDir',
+      '--logLevel',
+      'error',
+    ],
+    { cwd: root },
+  )
+  server = await serveFolder(join(folder, 'gallery'))
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.close()
+  await server?.close()
+  rmSync(folder, { recursive: true })
+})
+
+/** The gallery with nothing moving any more; fails on any error of the page. */
+async function openGallery(size = { width: 1280, height: 800 }): Promise<Page> {
+  const page = await browser.newPage({ viewport: size })
+  page.on('pageerror', error => {
+    throw error
+  })
+  await page.goto(server.url)
+  await page.waitForFunction(() => window.live && !window.live.moving)
+  return page
+}
+
+const tooltip = async (page: Page) => ({
+  shown: await page
+    .locator('.dapplo-tooltip')
+    .evaluate(card => getComputedStyle(card).visibility === 'visible'),
+  heading: await page.locator('.dapplo-tooltip-heading').textContent(),
+  names: await page.locator('.dapplo-tooltip-name').allTextContents(),
+  values: await page.locator('.dapplo-tooltip-value').allTextContents(),
+})
+const placeOf = (page: Page, day: string) =>
+  page.evaluate(iso => {
+    const { left, top } = window.live.element.getBoundingClientRect()
+    const { plot, scales } = window.live.scene
+    return { x: left + scales.get('x')!.map(Date.parse(iso)), y: top + plot.y + plot.height / 2 }
+  }, day)
+
+describe('the tooltip', () => {
+  test('finds the nearest day anywhere in the plot and lists every route at that day', async () => {
+    const page = await openGallery()
+    const at = await placeOf(page, '2025-07-15T14:00Z')
+    await page.mouse.move(at.x, at.y)
+    await page.waitForFunction(
+      () => document.querySelector('.dapplo-tooltip-heading')?.textContent === 'Tue, Jul 15, 2025',
+    )
+    const read = await tooltip(page)
+    expect(read.names).toEqual(['North Sound', 'Gannet Bay', 'Tern Point', 'Outer Skerries', 'Kelp Narrows'])
+    // The same day, summed by hand.
+    const sums = await page.evaluate(() => {
+      const all: Record<string, number> = {}
+      for (const row of window.sailings.rows()) {
+        if (row.departed?.toISOString().startsWith('2025-07-15'))
+          all[row.route] = (all[row.route] ?? 0) + (row.passengers ?? 0)
+      }
+      return all
+    })
+    expect(read.values.map(text => Number(text.replace(',', '')))).toEqual(read.names.map(name => sums[name]))
+    await page.close()
+  })
+
+  test('stands beside its point and on the screen, also at the edges', async () => {
+    const page = await openGallery({ width: 700, height: 600 })
+    for (const day of ['2023-01-02', '2024-06-15', '2025-12-31']) {
+      const at = await placeOf(page, `${day}T12:00Z`)
+      await page.mouse.move(at.x, at.y)
+      await page.waitForTimeout(250)
+      const card = await page.locator('.dapplo-tooltip').boundingBox()
+      expect(card!.x).toBeGreaterThanOrEqual(0)
+      expect(card!.x + card!.width).toBeLessThanOrEqual(700)
+      expect(card!.x > at.x || card!.x + card!.width < at.x).toBe(true)
+    }
+    await page.mouse.move(1, 1)
+    await page.waitForFunction(
+      () => getComputedStyle(document.querySelector('.dapplo-tooltip')!).visibility === 'hidden',
+    )
+    await page.close()
+  })
+})
+
+describe('change', () => {
+  test('an appended week glides in, through pictures in between, to its place', async () => {
+    const page = await openGallery()
+    const before = await page.evaluate(() => window.live.scene.scales.get('x')!.domain[1])
+    const seen = await page.evaluate(async () => {
+      const day = Date.parse('2025-12-01T12:00Z')
+      const places: number[] = []
+      document.getElementById('append')!.click()
+      const end = performance.now() + 1500
+      while (performance.now() < end) {
+        await new Promise(requestAnimationFrame)
+        places.push(window.live.scene.scales.get('x')!.map(day))
+        if (places.length > 3 && !window.live.moving) break
+      }
+      return places
+    })
+    const after = await page.evaluate(() => window.live.scene.scales.get('x')!.domain[1])
+    expect((after - before) / 86_400_000).toBeCloseTo(7, 5)
+    const distinct = [...new Set(seen.map(place => place.toFixed(3)))].map(Number)
+    expect(distinct.length).toBeGreaterThan(4)
+    // The axis only ever moves one way: no jump, no overshoot.
+    distinct.forEach((place, i) => {
+      if (i > 0) expect(place).toBeLessThan(distinct[i - 1])
+    })
+    await page.close()
+  })
+
+  test('put and remove are drawn, and lines become bars', async () => {
+    const page = await openGallery()
+    const heights = await page.evaluate(async () => {
+      const settled = async () => {
+        await new Promise(requestAnimationFrame)
+        await new Promise(requestAnimationFrame)
+        while (window.live.moving) await new Promise(requestAnimationFrame)
+      }
+      const top = () => window.live.scene.scales.get('y')!.domain[1]
+      const tops = [top()]
+      window.sailings.put({ ...window.sailings.row(0), passengers: 5000 })
+      await settled()
+      tops.push(top())
+      window.sailings.remove(1)
+      await settled()
+      tops.push(top())
+      return tops
+    })
+    expect(heights[1]).toBeGreaterThan(5000)
+    expect(heights[2]).toBe(heights[0])
+    await page.click('#kind')
+    await page.waitForFunction(
+      () => !window.live.moving && window.live.scene.batches.some(batch => batch.id === 'drawing 0/bar'),
+    )
+    expect(await page.locator('.dapplo').getAttribute('aria-label')).toContain(
+      'Bar chart of passengers per month by route.',
+    )
+    await page.close()
+  })
+
+  test('is instant for people who prefer reduced motion', async () => {
+    const page = await browser.newPage({ reducedMotion: 'reduce' })
+    await page.goto(server.url)
+    await page.waitForFunction(() => window.live)
+    expect(await page.evaluate(() => window.live.moving)).toBe(false)
+    await page.close()
+  })
+})
+
+describe('the frame', () => {
+  test('follows the size of its container, sharp at its density', async () => {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 2 })
+    await page.goto(server.url)
+    await page.waitForFunction(() => window.live && !window.live.moving)
+    const measure = () =>
+      page.evaluate(() => {
+        const canvas = document.querySelector('canvas')!
+        return {
+          scene: window.live.scene.width,
+          panel: window.live.element.clientWidth,
+          pixels: canvas.width,
+        }
+      })
+    const wide = await measure()
+    expect(wide.scene).toBe(wide.panel)
+    expect(wide.pixels).toBe(wide.panel * 2)
+    await page.setViewportSize({ width: 420, height: 800 })
+    await page.waitForFunction(() => window.live.scene.width < 420)
+    const narrow = await measure()
+    expect(narrow.scene).toBe(narrow.panel)
+    expect(narrow.pixels).toBe(narrow.panel * 2)
+    await page.close()
+  })
+
+  test('destroy leaves nothing behind', async () => {
+    const page = await openGallery()
+    const before = await page.evaluate(() => ({
+      panel: window.live.element.childNodes.length,
+      cards: document.querySelectorAll('.dapplo-tooltip').length,
+    }))
+    expect(before).toEqual({ panel: 1, cards: 1 })
+    const after = await page.evaluate(async () => {
+      window.live.destroy()
+      window.live.destroy()
+      window.sailings.append({ id: 5_000_000, departed: new Date(), route: 'Tern Point', passengers: 1 })
+      window.dispatchEvent(new Event('resize'))
+      await new Promise(requestAnimationFrame)
+      return {
+        panel: window.live.element.childNodes.length,
+        cards: document.querySelectorAll('.dapplo-tooltip, .dapplo').length,
+      }
+    })
+    expect(after).toEqual({ panel: 0, cards: 0 })
+    await page.close()
+  })
+})
+
+test('an embedded page shows its picture without scripts and its tooltip with them, and asks the network for nothing', async () => {
+  const out = join(folder, 'embedded.html')
+  execFileSync(process.execPath, [
+    join(root, 'packages/cli/dist/main.js'),
+    'embed',
+    join(root, 'demo-data/passengers.chart.json'),
+    '--out',
+    out,
+  ])
+  const still = await browser.newContext({ javaScriptEnabled: false })
+  const dead = await still.newPage()
+  await dead.goto(pathToFileURL(out).href)
+  expect(await dead.locator('figure svg text', { hasText: 'North Sound' }).count()).toBe(1)
+  await still.close()
+
+  const page = await browser.newPage()
+  const asked: string[] = []
+  const complaints: string[] = []
+  page.on('request', request => asked.push(request.url()))
+  page.on('console', message => complaints.push(message.text()))
+  page.on('pageerror', error => complaints.push(error.message))
+  await page.goto(pathToFileURL(out).href)
+  await page.waitForSelector('.dapplo canvas', { state: 'attached' })
+  expect(await page.locator('figure svg').count()).toBe(0)
+  await page.waitForTimeout(700)
+  await page.mouse.move(500, 300)
+  await page.waitForFunction(() => document.querySelectorAll('.dapplo-tooltip-name').length >= 4)
+  expect(asked.filter(url => !url.startsWith('file:') && !url.startsWith('data:'))).toEqual([])
+  expect(complaints).toEqual([])
+  await page.close()
+})
