@@ -1,7 +1,7 @@
 import type { Marks, Positions, Series } from '../drawing/kind.ts'
 import type { Finding } from '../finding/error.ts'
 import { DapploError } from '../finding/error.ts'
-import { extentOf } from '../table/column.ts'
+import { extentOf, type TableColumn } from '../table/column.ts'
 import { isMeasure } from '../table/meaning.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -164,6 +164,8 @@ function positions(values: RoleValues, input: ScaleInput, shown: Int32Array | un
   let from: Float64Array | undefined
   let to: Float64Array | undefined
   let sorted = false
+  /** The column whose cells these are, untouched. */
+  let whole: TableColumn | undefined
   if (input.type === 'text') {
     const words = cells.type === 'text' ? cells.words : undefined
     const index = new Map(input.words.map((word, i) => [word, i]))
@@ -194,22 +196,29 @@ function positions(values: RoleValues, input: ScaleInput, shown: Int32Array | un
     at = from.map((start, i) => (start + to![i]) / 2)
   } else {
     at = cells.values
-    sorted =
-      column !== undefined && column.cells.type !== 'text' && sameMemory(column.cells.values, at)
-        ? column.extent.sorted
-        : false
+    if (column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)) whole = column
+    sorted = whole?.extent.sorted ?? false
   }
   if (shown) {
     const pick = (array: Float64Array) => Float64Array.from(shown, mark => array[mark])
     return { at: pick(at), from: from && pick(from), to: to && pick(to), sorted: false, measured }
   }
+  const known = whole
   return {
     at,
+    pyramid: known && (() => known.pyramid),
     from,
     to,
     sorted: sorted || (from !== undefined && extentOf({ type: 'number', values: at }).sorted),
     measured,
   }
+}
+
+/** Least and greatest of positions; for a whole column this is known already. */
+export function extentOfPositions(values: RoleValues, positions: Positions): { min: number; max: number } {
+  const { column } = values
+  const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
+  return known ? column.extent : extentOf({ type: 'number', values: positions.at })
 }
 
 /** Whether two views are the whole of the same cells. */

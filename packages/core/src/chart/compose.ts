@@ -11,7 +11,6 @@ import { numberOf } from '../table/where.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound, ScaleInput } from './bind.ts'
-import { describe } from './describe.ts'
 import type { Axis, Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
@@ -33,6 +32,8 @@ export interface ComposeInput {
   frame: Frame
   theme: Theme
   measure: Measure
+  /** The chart in words. */
+  words: { title: string; description: string }
   zoom: State['zoom']
 }
 
@@ -257,7 +258,7 @@ export function composeScene(input: ComposeInput): Composition {
     font: theme.font,
     plot,
     batches,
-    ...describe(description, bound, locale),
+    ...input.words,
     scales,
   }
   return { scene, bound, scales, theme, locale }

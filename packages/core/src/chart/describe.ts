@@ -1,7 +1,7 @@
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/column.ts'
-import type { Bound, BoundDrawing } from './bind.ts'
+import { type Bound, type BoundDrawing, extentOfPositions } from './bind.ts'
 import type { Description } from './description.ts'
 import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
 
@@ -36,9 +36,9 @@ export function describe(
         .join(', ')}${series.length > 8 ? ', …' : ''}.`,
     )
   const values = across === 'x' ? first.marks.y : first.marks.x
-  const { min, max } = extentOf({ type: 'number', values: values.at })
+  const role = across === 'x' ? first.y : first.x
+  const { min, max } = extentOfPositions(role, values)
   if (min <= max) {
-    const role = across === 'x' ? first.y : first.x
     const write = (value: number) =>
       role.cells.type === 'time'
         ? momentText(value, undefined, locale, role.zone)

@@ -4,7 +4,7 @@ import { DAY, LENGTH } from '../table/calendar.ts'
 import { extentOf } from '../table/column.ts'
 import { numberOf } from '../table/where.ts'
 import { utc, type Zone } from '../table/zone.ts'
-import { type Bound, type ScaleInput, sameMemory } from './bind.ts'
+import { type Bound, extentOfPositions, type ScaleInput } from './bind.ts'
 import type { Scale } from './description.ts'
 
 /** A scale's domain, settled but for rounding, which needs the ticks. */
@@ -127,12 +127,7 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
         extentOf({ type: 'number', values: positions.to }).max,
       )
     } else {
-      const { column } = values
-      // The extent of a whole column is known already.
-      const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
-      const { min: low, max: high } = known
-        ? column.extent
-        : extentOf({ type: 'number', values: positions.at })
+      const { min: low, max: high } = extentOfPositions(values, positions)
       take(low, high)
     }
   }

@@ -6,8 +6,10 @@ import { day, night, type Theme } from '../theme/theme.ts'
 import { type Bound, bind } from './bind.ts'
 import type { Chart } from './chart.ts'
 import { type Composition, composeScene } from './compose.ts'
+import { describe } from './describe.ts'
 import { type Domain, settleDomain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
+import type { ResolvedDrawing } from './resolve.ts'
 import { type ShapedDrawing, shapeAll } from './shapes.ts'
 
 const themeOf = (theme: Frame['theme']): Theme =>
@@ -52,6 +54,7 @@ export class View {
         ]),
       )
     })
+    const words = computed(() => describe(this.chart.value.description, this.bound.value, locale.value))
     this.composition = computed(() =>
       composeScene({
         description: this.chart.value.description,
@@ -60,6 +63,7 @@ export class View {
         frame: this.frame.value,
         theme: theme.value,
         measure: measure.value,
+        words: words.value,
         zoom: zoom.value,
       }),
     )
@@ -72,8 +76,27 @@ export class View {
   /** What a person would regret, about the data and the description. */
   get findings(): readonly Finding[] {
     const { bound } = this.composition.value
-    return [...this.chart.value.resolved.tables.flatMap(table => table.findings), ...bound.findings]
+    const read = this.chart.value.resolved.drawings.flatMap(drawing =>
+      columnsOf(drawing).flatMap(name =>
+        drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
+      ),
+    )
+    return [...new Set(read), ...bound.findings]
   }
+}
+
+/** The table columns that a drawing reads. */
+function columnsOf({ roles, wide }: ResolvedDrawing): string[] {
+  const meanings = [...roles.values(), ...(wide?.meanings ?? [])]
+  return [
+    ...new Set(
+      meanings.flatMap(meaning =>
+        ('column' in meaning && meaning.column ? [meaning.column] : []).concat(
+          'to' in meaning ? meaning.to : [],
+        ),
+      ),
+    ),
+  ]
 }
 
 /** The scene of a chart for a state and a frame. */

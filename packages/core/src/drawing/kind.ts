@@ -1,5 +1,6 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, RowsOf } from '../scene/scene.ts'
+import type { Pyramid } from '../table/pyramid.ts'
 import type { Theme } from '../theme/theme.ts'
 
 /** What a role of a kind may be bound to. */
@@ -12,6 +13,8 @@ export interface Positions {
   /** Ends of the interval that a bucket or category fills; absent for plain values. */
   from?: Float64Array
   to?: Float64Array
+  /** Extremes of any stretch of `at`, where the column they come from knows them already. */
+  pyramid?: () => Pyramid
   /** Whether values never fall and none is missing. */
   sorted: boolean
   /** Whether the values are sums, counts and other measures rather than what they are grouped by. */

@@ -1,5 +1,6 @@
 import { type Cells, Dictionary, firstCells, pickCells } from './cells.ts'
 import type { Column } from './options.ts'
+import { buildPyramid, type Pyramid } from './pyramid.ts'
 import type { Reader } from './reader.ts'
 import { utc, type Zone } from './zone.ts'
 
@@ -23,6 +24,7 @@ export class TableColumn {
   /** False while the memory is the caller's, which is never written to. */
   private owned: boolean
   private extentKnown: Extent | undefined
+  private pyramidKnown: Pyramid | undefined
 
   constructor(
     name: string,
@@ -76,8 +78,21 @@ export class TableColumn {
 
   /** Least, greatest and order of the values; of codes for text. Computed once for each state of the table. */
   get extent(): Extent {
-    this.extentKnown ??= extentOf(this.cells)
+    if (!this.extentKnown) {
+      const { cells } = this
+      this.extentKnown =
+        cells.type === 'text'
+          ? extentOfCodes(cells.codes)
+          : (sortedExtent(cells.values) ?? pyramidExtent(this.pyramid))
+    }
     return this.extentKnown
+  }
+
+  /** Extremes of any stretch of the column; empty for text. Built at first use for each state of the table. */
+  get pyramid(): Pyramid {
+    const { cells } = this
+    this.pyramidKnown ??= buildPyramid(cells.type === 'text' ? new Float64Array(0) : cells.values)
+    return this.pyramidKnown
   }
 
   append(cells: Cells): void {
@@ -87,7 +102,7 @@ export class TableColumn {
     else if (this.buffer.type !== 'text' && cells.type !== 'text')
       this.buffer.values.set(cells.values, this.length)
     this.length += added
-    this.extentKnown = undefined
+    this.forget()
   }
 
   /** Writes cell `from` of `cells` into `row`. */
@@ -96,7 +111,7 @@ export class TableColumn {
     if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes[row] = cells.codes[from]
     else if (this.buffer.type !== 'text' && cells.type !== 'text')
       this.buffer.values[row] = cells.values[from]
-    this.extentKnown = undefined
+    this.forget()
   }
 
   /** Keeps only the given rows, in that order. */
@@ -104,7 +119,12 @@ export class TableColumn {
     this.buffer = pickCells(this.cells, rows)
     this.length = rows.length
     this.owned = true
+    this.forget()
+  }
+
+  private forget(): void {
     this.extentKnown = undefined
+    this.pyramidKnown = undefined
   }
 
   private reserve(length: number): void {
@@ -125,23 +145,47 @@ export class TableColumn {
 }
 
 export function extentOf(cells: Cells): Extent {
-  const values = cells.type === 'text' ? cells.codes : cells.values
-  const length = values.length
+  return cells.type === 'text' ? extentOfCodes(cells.codes) : extentOfNumbers(cells.values)
+}
+
+export function extentOfNumbers(values: Float64Array): Extent {
+  return sortedExtent(values) ?? pyramidExtent(buildPyramid(values))
+}
+
+/** Sorted values have their extremes at their ends; undefined when they are not sorted, usually after a few steps. */
+function sortedExtent(values: Float64Array): Extent | undefined {
+  const { length } = values
+  if (length === 0) return undefined
+  if (Number.isNaN(values[0])) return undefined
+  for (let i = 1; i < length; i++) if (!(values[i] >= values[i - 1])) return undefined
+  return { min: values[0], max: values[length - 1], sorted: true, missing: 0 }
+}
+
+function pyramidExtent({ mins, maxs, missing, values }: Pyramid): Extent {
   let min = Number.POSITIVE_INFINITY
   let max = Number.NEGATIVE_INFINITY
-  let falls = 0
-  let present = 0
-  let before = Number.NEGATIVE_INFINITY
-  for (let i = 0; i < length; i++) {
-    const value = values[i]
-    // Comparisons with NaN are false, so missing values change nothing here.
-    if (value < min) min = value
-    if (value > max) max = value
-    if (value < before) falls++
-    if (value === value) present++
-    before = value
+  const lower = mins[mins.length - 1]
+  const upper = maxs[maxs.length - 1]
+  for (let i = 0; i < lower.length; i++) {
+    if (lower[i] < min) min = lower[i]
+    if (upper[i] > max) max = upper[i]
   }
-  return { min, max, sorted: falls === 0 && present === length, missing: length - present }
+  return { min, max, sorted: values.length === 0, missing }
+}
+
+function extentOfCodes(codes: Int32Array): Extent {
+  let min = Number.POSITIVE_INFINITY
+  let max = Number.NEGATIVE_INFINITY
+  let missing = 0
+  for (let i = 0; i < codes.length; i++) {
+    const code = codes[i]
+    if (code < 0) missing++
+    else {
+      if (code < min) min = code
+      if (code > max) max = code
+    }
+  }
+  return { min, max, sorted: false, missing }
 }
 
 /** `delay_minutes` → `Delay minutes`, `windKnots` → `Wind knots`. */

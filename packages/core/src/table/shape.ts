@@ -84,7 +84,6 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
     }
     out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends })
   }
-  const { serials } = table
   const rowOf = (mark: number) => (rows ? rows[mark] : mark)
   return {
     table,
@@ -92,7 +91,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
     grouped: false,
     roles: out,
     rowsOf: mark => [rowOf(mark)],
-    keyOf: mark => serials[rowOf(mark)],
+    keyOf: mark => table.serialOf(rowOf(mark)),
   }
 }
 

@@ -37,7 +37,8 @@ export class Table<R = any> {
   readonly version: Signal<number> = signal(0)
   private readonly byName = new Map<string, TableColumn>()
   private rowCount = 0
-  private serialNumbers: Float64Array
+  /** Absent as long as rows have never moved: then row i has the serial number i. */
+  private serialNumbers: Float64Array | undefined
   private nextSerial = 0
   private rowOfKey: Map<string, number> | undefined
   private readonly log = new ChangeLog()
@@ -74,8 +75,7 @@ export class Table<R = any> {
       this.byName.set(name, this.readColumn(name, cells, raw.lineOf))
     })
     this.report.rows = this.rowCount
-    this.serialNumbers = new Float64Array(this.rowCount)
-    for (let row = 0; row < this.rowCount; row++) this.serialNumbers[row] = this.nextSerial++
+    this.nextSerial = this.rowCount
     for (const part of this.key) this.needColumn(part, 'key')
     if (this.key.length > 0) this.keyIndex()
   }
@@ -130,7 +130,17 @@ export class Table<R = any> {
 
   /** Numbers that identify rows for as long as the table lives, by row. */
   get serials(): Float64Array {
-    return this.serialNumbers.subarray(0, this.rowCount)
+    return this.numbered().subarray(0, this.rowCount)
+  }
+
+  /** The number that identifies a row for as long as the table lives. */
+  serialOf(row: number): number {
+    return this.serialNumbers ? this.serialNumbers[row] : row
+  }
+
+  private numbered(): Float64Array {
+    this.serialNumbers ??= Float64Array.from({ length: this.rowCount }, (_, row) => row)
+    return this.serialNumbers
   }
 
   /** Tells of changes, merged: once for all that happened in one run of code. Returns a function that stops it. */
@@ -180,7 +190,7 @@ export class Table<R = any> {
         // A record that leaves a column out leaves its cell as it is.
         if (Object.hasOwn(record as object, name)) column.write(row, cells.get(name)!, i)
       }
-      this.log.change(this.serialNumbers[row])
+      this.log.change(this.serialOf(row))
     })
     if (fresh.length > 0) {
       const some = records.filter((_, i) => fresh.includes(i))
@@ -237,15 +247,17 @@ export class Table<R = any> {
 
   private add(cells: Map<string, Cells>, count: number, serials?: (number | undefined)[]): void {
     for (const [name, column] of this.byName) column.append(cells.get(name)!)
-    if (this.serialNumbers.length < this.rowCount + count) {
-      const grown = new Float64Array(Math.max(this.rowCount + count, this.serialNumbers.length * 2))
-      grown.set(this.serials)
+    let numbers = this.numbered()
+    if (numbers.length < this.rowCount + count) {
+      const grown = new Float64Array(Math.max(this.rowCount + count, numbers.length * 2))
+      grown.set(numbers)
+      numbers = grown
       this.serialNumbers = grown
     }
     for (let i = 0; i < count; i++) {
       const kept = serials?.[i]
       const serial = kept ?? this.nextSerial++
-      this.serialNumbers[this.rowCount + i] = serial
+      numbers[this.rowCount + i] = serial
       if (kept === undefined) this.log.add(serial)
       else this.log.change(serial)
     }
@@ -260,10 +272,10 @@ export class Table<R = any> {
     const rows: number[] = []
     for (let row = 0; row < this.rowCount; row++) {
       if (stays(row)) rows.push(row)
-      else this.log.remove(this.serialNumbers[row])
+      else this.log.remove(this.serialOf(row))
     }
     for (const column of this.byName.values()) column.keep(rows)
-    this.serialNumbers = Float64Array.from(rows, row => this.serialNumbers[row])
+    this.serialNumbers = Float64Array.from(rows, row => this.serialOf(row))
     this.rowCount = rows.length
     this.rowOfKey = undefined
     this.changed()

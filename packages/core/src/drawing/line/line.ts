@@ -1,7 +1,7 @@
 import type { Discs, Lines } from '../../scene/scene.ts'
+import { buildPyramid } from '../../table/pyramid.ts'
 import { kind, type Marks } from '../kind.ts'
 import { type Run, VertexList, visiblePath } from './path.ts'
-import { buildPyramid } from './pyramid.ts'
 
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
 export const line = kind({
@@ -94,7 +94,8 @@ function remembered(memory: Map<string, unknown>, marks: Marks): Run[] {
 
 function runsOf(marks: Marks): Run[] {
   const { x, y, seriesOf, series, length } = marks
-  if (!seriesOf && x.sorted) return [{ x: x.at, y: y.at, marks: undefined, pyramid: buildPyramid(y.at) }]
+  if (!seriesOf && x.sorted)
+    return [{ x: x.at, y: y.at, marks: undefined, pyramid: y.pyramid?.() ?? buildPyramid(y.at) }]
   const sizes = new Uint32Array(series.length + 1)
   for (let i = 0; i < length; i++) if (x.at[i] === x.at[i]) sizes[(seriesOf ? seriesOf[i] : 0) + 1]++
   for (let s = 0; s < series.length; s++) sizes[s + 1] += sizes[s]

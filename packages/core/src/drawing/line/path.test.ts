@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { KINDS, positionScale } from '../../scale/scale.ts'
+import { buildPyramid, extremes } from '../../table/pyramid.ts'
 import { utc } from '../../table/zone.ts'
 import { VertexList, visiblePath } from './path.ts'
-import { buildPyramid, extremes } from './pyramid.ts'
 
 test('a pyramid knows the extremes of any stretch', () => {
   fc.assert(

@@ -1,6 +1,6 @@
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
-import { extremes, type Pyramid } from './pyramid.ts'
+import { extremes, type Pyramid } from '../../table/pyramid.ts'
 
 /** One line's vertices in data units, in the order in which they are joined. */
 export interface Run {

@@ -9,35 +9,46 @@ export interface Pyramid {
   values: Float64Array
   mins: Float64Array[]
   maxs: Float64Array[]
+  /** How many values are missing. */
+  missing: number
 }
 
 export function buildPyramid(values: Float64Array): Pyramid {
   const mins: Float64Array[] = []
   const maxs: Float64Array[] = []
-  let lower = values
-  let upper = values
-  while (lower.length > BLOCK * 4) {
-    const blocks = Math.ceil(lower.length / BLOCK)
-    const min = new Float64Array(blocks)
-    const max = new Float64Array(blocks)
-    for (let block = 0, i = 0; block < blocks; block++) {
-      const end = Math.min(i + BLOCK, lower.length)
-      let low = Number.POSITIVE_INFINITY
-      let high = Number.NEGATIVE_INFINITY
-      // Comparisons with NaN are false, so missing values drop out by themselves.
-      for (; i < end; i++) {
-        if (lower[i] < low) low = lower[i]
-        if (upper[i] > high) high = upper[i]
-      }
-      min[block] = low
-      max[block] = high
+  const blocks = Math.ceil(values.length / BLOCK)
+  let min = new Float64Array(blocks)
+  let max = new Float64Array(blocks)
+  let missing = 0
+  for (let block = 0, i = 0; block < blocks; block++) {
+    const end = Math.min(i + BLOCK, values.length)
+    let low = Number.POSITIVE_INFINITY
+    let high = Number.NEGATIVE_INFINITY
+    // Comparisons with NaN are false, so missing values drop out by themselves.
+    for (; i < end; i++) {
+      const value = values[i]
+      if (value < low) low = value
+      if (value > high) high = value
+      if (value !== value) missing++
     }
+    min[block] = low
+    max[block] = high
+  }
+  for (;;) {
     mins.push(min)
     maxs.push(max)
-    lower = min
-    upper = max
+    if (min.length <= BLOCK * 4) return { values, mins, maxs, missing }
+    const next = Math.ceil(min.length / BLOCK)
+    const lower = new Float64Array(next).fill(Number.POSITIVE_INFINITY)
+    const upper = new Float64Array(next).fill(Number.NEGATIVE_INFINITY)
+    for (let i = 0; i < min.length; i++) {
+      const block = (i / BLOCK) | 0
+      if (min[i] < lower[block]) lower[block] = min[i]
+      if (max[i] > upper[block]) upper[block] = max[i]
+    }
+    min = lower
+    max = upper
   }
-  return { values, mins, maxs }
 }
 
 /** One object, filled anew by each call of `extremes`. */

@@ -1,0 +1,54 @@
+/** Milliseconds of the fastest tenth of several runs: what the work costs when nothing else gets in the way. */
+export function time(work, { runs = 15, warm = 3 } = {}) {
+  for (let i = 0; i < warm; i++) work(i)
+  const all = []
+  for (let i = 0; i < runs; i++) {
+    const start = performance.now()
+    work(i + warm)
+    all.push(performance.now() - start)
+  }
+  all.sort((a, b) => a - b)
+  return all[Math.floor(all.length / 10)]
+}
+
+const rows = []
+
+/** Notes a ratio beside the most it should be. */
+export function ratio(name, ours, bare, most) {
+  rows.push({
+    name,
+    ours: `${ours.toFixed(2)} ms`,
+    bare: `${bare.toFixed(2)} ms`,
+    ratio: (ours / bare).toFixed(2),
+    most: String(most),
+    verdict: ours / bare <= most ? '' : 'over',
+  })
+}
+
+/** Notes a size in kilobytes beside the most it should be. */
+export function size(name, bytes, most) {
+  rows.push({
+    name,
+    ours: `${(bytes / 1000).toFixed(1)} kB`,
+    bare: '',
+    ratio: (bytes / 1000 / most).toFixed(2),
+    most: `${most} kB`,
+    verdict: bytes / 1000 <= most ? '' : 'over',
+  })
+}
+
+export function print() {
+  const header = { name: 'work', ours: 'ours', bare: 'bare', ratio: 'ratio', most: 'at most', verdict: '' }
+  const widths = Object.fromEntries(
+    Object.keys(header).map(key => [key, Math.max(...[header, ...rows].map(row => row[key].length))]),
+  )
+  for (const row of [header, ...rows])
+    console.log(
+      Object.keys(header)
+        .map(key =>
+          key === 'name' || key === 'verdict' ? row[key].padEnd(widths[key]) : row[key].padStart(widths[key]),
+        )
+        .join('  ')
+        .trimEnd(),
+    )
+}

@@ -1,0 +1,27 @@
+// How much a page loads: minified by the bundler, compressed by gzip.
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { gzipSync } from 'node:zlib'
+import { rolldown } from 'rolldown'
+import { size } from './measure.mjs'
+
+const folder = mkdtempSync(join(fileURLToPath(new URL('../node_modules', import.meta.url)), '.bench-'))
+
+async function bundled(code) {
+  const input = join(folder, 'entry.mjs')
+  writeFileSync(input, code)
+  const bundle = await rolldown({ input, platform: 'browser' })
+  const { output } = await bundle.generate({ format: 'es', minify: true })
+  return gzipSync(output[0].code, { level: 9 }).length
+}
+
+size(
+  'line chart with axes and tooltip',
+  await bundled(
+    "import { chartOf, line, mount, table } from 'dapplo/small'\nmount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x')",
+  ),
+  30,
+)
+size('whole browser package', await bundled("import * as all from 'dapplo'\nglobalThis.all = all"), 75)
+rmSync(folder, { recursive: true })

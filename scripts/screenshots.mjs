@@ -1,0 +1,79 @@
+// Draws the pictures in docs/screenshots anew from the demo data: files by the library, pages in headless Chromium.
+process.argv.push('--browser')
+const { findChromium } = await import('./setup.mjs')
+await import('./build.mjs')
+
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath, pathToFileURL } from 'node:url'
+
+const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
+const { chromium } = await import('playwright-core')
+const { build, preview } = await import('vite')
+
+const out = at('docs/screenshots')
+const folder = mkdtempSync(join(tmpdir(), 'dapplo-shots-'))
+const dapplo = (...args) => execFileSync(process.execPath, [at('packages/cli/dist/main.js'), ...args])
+dapplo('draw', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.svg'))
+dapplo(
+  'draw',
+  at('demo-data/passengers.chart.json'),
+  '--theme',
+  'night',
+  '--density',
+  '1',
+  '--draw',
+  'bar',
+  '--x',
+  'month of departed',
+  '--arrange',
+  'stack',
+  '--out',
+  join(out, 'months-night.png'),
+)
+dapplo('embed', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.html'))
+
+const config = {
+  configFile: at('examples/gallery/vite.config.js'),
+  logLevel: 'error',
+  build: { outDir: join(folder, 'gallery') },
+}
+await build(config)
+const server = await preview({ ...config, preview: { port: 0 } })
+const url = server.resolvedUrls.local[0]
+const browser = await chromium.launch({
+  executablePath: findChromium(),
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--no-first-run',
+  ],
+})
+
+/** Opens a page, does something there, and keeps a picture. */
+async function shoot(name, address, { width = 1280, height = 800, act = async () => {} } = {}) {
+  const page = await browser.newPage({ viewport: { width, height } })
+  await page.goto(address)
+  await page.waitForTimeout(1200)
+  await act(page)
+  await page.waitForTimeout(600)
+  await page.screenshot({ path: join(out, `${name}.png`) })
+  await page.close()
+  console.log(`docs/screenshots/${name}.png`)
+}
+writeFileSync(join(folder, 'svg.html'), `<style>body{margin:0}</style><img src="passengers.svg">`)
+await shoot('passengers-svg', pathToFileURL(join(folder, 'svg.html')).href)
+await shoot('page-tooltip', url, { act: page => page.mouse.move(700, 400) })
+await shoot('page-narrow', url, { width: 360, height: 740 })
+await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
+  width: 1000,
+  height: 640,
+  act: page => page.mouse.move(420, 320),
+})
+await browser.close()
+await server.close()
+rmSync(folder, { recursive: true })

@@ -1,0 +1,68 @@
+import { execFileSync } from 'node:child_process'
+import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { rolldown } from 'rolldown'
+import { afterAll, describe, expect, test } from 'vitest'
+
+const root = join(import.meta.dirname, '..')
+const folder = mkdtempSync(join(root, 'node_modules', '.docs-'))
+symlinkSync(join(root, 'demo-data'), join(folder, 'demo-data'))
+afterAll(() => rmSync(folder, { recursive: true }))
+
+const pages = [
+  'README.md',
+  'CONTRIBUTING.md',
+  ...readdirSync(join(root, 'docs'))
+    .filter(name => name.endsWith('.md'))
+    .map(name => `docs/${name}`),
+]
+const snippets = pages.flatMap(page =>
+  [...readFileSync(join(root, page), 'utf8').matchAll(/(<!-- page -->\n)?```ts\n([\s\S]*?)```/g)].map(
+    ([, onPage, code], i) => ({
+      name: `${page} ${i + 1}`,
+      code,
+      runs: !onPage && !code.includes("from 'dapplo'"),
+    }),
+  ),
+)
+
+describe('every snippet of the documentation', () => {
+  test.each(snippets)('$name', async ({ name, code, runs }) => {
+    const base = join(folder, name.replace(/\W+/g, '-'))
+    writeFileSync(`${base}.ts`, code)
+    writeFileSync(
+      `${base}.json`,
+      JSON.stringify({
+        compilerOptions: {
+          strict: true,
+          noEmit: true,
+          target: 'ES2022',
+          module: 'ESNext',
+          moduleResolution: 'Bundler',
+          lib: ['ES2023', 'DOM'],
+          types: ['node'],
+          typeRoots: [join(root, 'node_modules/@types')],
+          skipLibCheck: true,
+        },
+        files: [`${base}.ts`],
+      }),
+    )
+    execFileSync(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-p', `${base}.json`], {
+      stdio: 'pipe',
+    })
+    if (!runs) return
+    const bundle = await rolldown({ input: `${base}.ts`, external: /^[^./]/, logLevel: 'silent' })
+    await bundle.write({ file: `${base}.mjs`, format: 'es' })
+    expect(() =>
+      execFileSync(process.execPath, [`${base}.mjs`], { cwd: folder, stdio: 'pipe' }),
+    ).not.toThrow()
+  })
+})
+
+test('every link and picture in the documentation leads somewhere', () => {
+  for (const page of pages) {
+    for (const [, target] of readFileSync(join(root, page), 'utf8').matchAll(/\]\(([^)#:]+)(?:#[^)]*)?\)/g)) {
+      expect(() => readFileSync(join(root, page, '..', target)), `${page} links to ${target}`).not.toThrow()
+    }
+  }
+})
