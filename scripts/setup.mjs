@@ -18,7 +18,8 @@ if (
   !same()
 ) {
   console.log('Installing packages…')
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund'], {
+  // Not `npm ci`: it refuses a lock file that lacks the optional builds of some other platform.
+  execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
     cwd: root,
     stdio: 'inherit',
     shell: process.platform === 'win32',
