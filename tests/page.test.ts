@@ -67,8 +67,8 @@ const tooltip = async (page: Page) => ({
 const placeOf = (page: Page, day: string) =>
   page.evaluate(iso => {
     const { left, top } = window.live.element.getBoundingClientRect()
-    const { plot, scales } = window.live.scene
-    return { x: left + scales.get('x')!.map(Date.parse(iso)), y: top + plot.y + plot.height / 2 }
+    const { plots, scales } = window.live.scene
+    return { x: left + scales.get('x')!.map(Date.parse(iso)), y: top + plots[0].y + plots[0].height / 2 }
   }, day)
 
 describe('the tooltip', () => {

@@ -4,8 +4,10 @@ import {
   type Finding,
   type Frame,
   type Scene,
+  Spread,
   type State,
   type Theme,
+  tablesOf,
   View,
 } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
@@ -30,7 +32,7 @@ export interface MountOptions {
 export interface Live {
   /** The element that the chart fills. */
   readonly element: HTMLElement
-  readonly chart: Chart
+  readonly chart: Chart | Spread
   /** What is on screen, mid-motion too. */
   readonly scene: Scene
   /** What the person has done; set it to do the same by program. */
@@ -40,7 +42,7 @@ export interface Live {
   /** Whether shapes are on their way. */
   readonly moving: boolean
   /** Glides to another chart. Throws what the chart's data make impossible, and then still shows the old one. */
-  show(chart: Chart): void
+  show(chart: Chart | Spread): void
   /** Changes theme, locale or background. */
   reframe(options: Pick<MountOptions, 'theme' | 'locale' | 'background'>): void
   /** Takes the chart off the page, with every listener and element that it brought. */
@@ -53,7 +55,7 @@ const mounted = new WeakMap<Element, Live>()
  * Shows a chart in an element, which it fills and whose size it follows. It moves when its tables change.
  * Mounting on an element that has a chart replaces that. Throws `no-element` when there is no such element.
  */
-export function mount(chart: Chart, place: string | HTMLElement, options: MountOptions = {}): Live {
+export function mount(chart: Chart | Spread, place: string | HTMLElement, options: MountOptions = {}): Live {
   const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
   if (!element) {
     throw new DapploError(
@@ -82,7 +84,7 @@ class LiveChart implements Live {
   private fonts = 0
   private gone = false
 
-  constructor(chart: Chart, element: HTMLElement, options: MountOptions) {
+  constructor(chart: Chart | Spread, element: HTMLElement, options: MountOptions) {
     this.element = element
     this.options = options
     this.stage = new Stage(element, options.height)
@@ -98,12 +100,12 @@ class LiveChart implements Live {
     this.pointer = new Pointer(
       this.stage,
       () => this.view.composition.value,
-      () => !this.player.moving && this.chart.description.tooltip !== false,
+      () => !this.player.moving && this.first.description.tooltip !== false,
     )
     this.listen()
   }
 
-  get chart(): Chart {
+  get chart(): Chart | Spread {
     return this.view.chart.value
   }
 
@@ -127,7 +129,7 @@ class LiveChart implements Live {
     return this.player.moving
   }
 
-  show(chart: Chart): void {
+  show(chart: Chart | Spread): void {
     const before = this.view.chart.value
     this.view.chart.value = chart
     try {
@@ -154,12 +156,18 @@ class LiveChart implements Live {
     if (mounted.get(this.element) === this) mounted.delete(this.element)
   }
 
+  /** The chart that speaks for all of a spread. */
+  private get first(): Chart {
+    const { chart } = this
+    return chart instanceof Spread ? chart.charts[0] : chart
+  }
+
   private get density(): number {
     return window.devicePixelRatio || 1
   }
 
   private get motion(): { duration: number; delay: number; easing: string } | undefined {
-    const { motion } = this.chart.description
+    const { motion } = this.first.description
     if (motion === false || matchMedia('(prefers-reduced-motion: reduce)').matches) return undefined
     return {
       duration: motion?.duration ?? 400,
@@ -188,7 +196,7 @@ class LiveChart implements Live {
     // Only what the picture depends on is read here; the work is done once a frame, however often it changes.
     this.undo.push(
       effect(() => {
-        for (const table of this.view.chart.value.resolved.tables) table.version.value
+        for (const table of tablesOf(this.view.chart.value)) table.version.value
         this.view.state.value
         this.view.frame.value
         this.schedule()

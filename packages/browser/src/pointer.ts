@@ -1,4 +1,4 @@
-import { type Composition, type Reading, readAt } from '@dapplo/core/small'
+import { type Composition, type Pane, paneAt, type Reading, readAt, type Theme } from '@dapplo/core/small'
 import type { Stage } from './stage.ts'
 import { Tooltip } from './tooltip.ts'
 
@@ -61,36 +61,22 @@ export class Pointer {
   private update(): void {
     const composition = this.composition()
     const { scene } = composition
-    const reading =
-      this.at && this.ready() && inPlot(this.at, composition)
-        ? readAt(composition, this.at.x, this.at.y)
-        : undefined
+    const reading = this.at && this.ready() ? readAt(composition, this.at.x, this.at.y) : undefined
     // While shapes are on their way, readings would be of places where nothing is yet.
     if (this.at && !this.ready()) this.schedule()
     const context = this.stage.upper(scene, window.devicePixelRatio || 1)
-    if (reading && context) mark(context, reading, composition)
+    const pane = this.at && paneAt(composition, this.at.x, this.at.y)
+    if (reading && pane && context) mark(context, reading, pane, composition.theme)
     this.tooltip.show(reading, composition, this.at)
   }
-}
-
-/** A little beyond the plot still counts, so that the first and last values are easy to reach. */
-function inPlot({ x, y }: { x: number; y: number }, { scene }: Composition): boolean {
-  const { plot } = scene
-  const slack = 16
-  return (
-    x >= plot.x - slack &&
-    x <= plot.x + plot.width + slack &&
-    y >= plot.y - slack &&
-    y <= plot.y + plot.height + slack
-  )
 }
 
 function mark(
   context: CanvasRenderingContext2D,
   reading: Reading,
-  { scene, theme, bound }: Composition,
+  { plot, bound }: Pane,
+  theme: Theme,
 ): void {
-  const { plot } = scene
   const bars = bound.drawings.every(one => one.drawing.kind.swatch === 'rect')
   if (reading.along !== 'point' && !bars) {
     context.strokeStyle = theme.strong

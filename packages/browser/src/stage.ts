@@ -1,4 +1,4 @@
-import { type Context2D, paintCanvas, type Scene } from '@dapplo/core/small'
+import { type Context2D, paintCanvas, type Scene, safePicture } from '@dapplo/core/small'
 
 /** The elements of a chart: two canvases, the upper one for what follows the pointer. */
 export class Stage {
@@ -7,6 +7,8 @@ export class Stage {
   private readonly base: HTMLCanvasElement
   private readonly container: HTMLElement
   private readonly fallbackHeight: number | undefined
+  private painted: { scene: Scene; density: number } | undefined
+  private readonly loaded = new Map<string, HTMLImageElement>()
   /** A static picture of the chart that the page came with: it stays until the first picture is painted. */
   private standIn: Element[]
 
@@ -53,11 +55,29 @@ export class Stage {
   paint(scene: Scene, density: number): void {
     fit(this.base, scene, density)
     const context = this.base.getContext('2d')
-    if (context) paintCanvas(scene, context as unknown as Context2D, density)
+    this.painted = { scene, density }
+    if (context) paintCanvas(scene, context as unknown as Context2D, density, this.pictures)
     if (this.root.parentNode !== this.container) {
       this.container.replaceChildren(this.root)
       this.standIn = []
     }
+  }
+
+  /** A picture, once it has loaded; then the scene is painted again. One that cannot be loaded stays away. */
+  private readonly pictures = (href: string) => {
+    let image = this.loaded.get(href)
+    const safe = safePicture(href)
+    if (!image && safe !== undefined) {
+      image = new Image()
+      image.addEventListener(
+        'load',
+        () => this.painted && this.paint(this.painted.scene, this.painted.density),
+      )
+      image.src = safe
+      this.loaded.set(href, image)
+    }
+    if (!image?.complete || image.naturalWidth === 0) return undefined
+    return { source: image, width: image.naturalWidth, height: image.naturalHeight }
   }
 
   /** The upper canvas, cleared, in the scene's size. */
@@ -75,6 +95,7 @@ export class Stage {
   }
 
   remove(): void {
+    this.painted = undefined
     this.root.remove()
   }
 }

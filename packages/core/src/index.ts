@@ -19,5 +19,7 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, checkDescription)
 
 export { formatOf, type OpenedFile, openChartData, readChartFile, readText } from './chart/file.ts'
 export type { CsvOptions } from './table/csv.ts'
+export { type LoadOptions, loadCsv } from './table/csv-parts.ts'
+export { derive, type Step } from './table/derive.ts'
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/look.ts'
 export { readCsv, readJson, readLines, table } from './table/read.ts'

@@ -9,6 +9,7 @@ declare module 'papaparse' {
   interface ParseResult<T> {
     data: T[]
     errors: ParseError[]
+    meta: { delimiter: string }
   }
   const Papa: {
     parse<T>(

@@ -2,7 +2,7 @@
 import { chartMaker } from './chart/chart.ts'
 
 export { Chart, chartMaker, on } from './chart/chart.ts'
-export type { Composition } from './chart/compose.ts'
+export type { Composition, Pane } from './chart/compose.ts'
 export type {
   Axis,
   Bind,
@@ -22,8 +22,9 @@ export type {
   Where,
 } from './chart/description.ts'
 export type { Frame, State } from './chart/frame.ts'
-export { type Reading, type ReadingRow, readAt } from './chart/reading.ts'
-export { compose, View } from './chart/view.ts'
+export { paneAt, type Reading, type ReadingRow, readAt } from './chart/reading.ts'
+export { Spread, type SpreadOptions, spread } from './chart/spread.ts'
+export { compose, tablesOf, View } from './chart/view.ts'
 export { bar } from './drawing/bar/bar.ts'
 export { type DrawInput, type Kind, kind, type Marks, type Positions, type Series } from './drawing/kind.ts'
 export { line } from './drawing/line/line.ts'
@@ -31,9 +32,10 @@ export { scatter } from './drawing/scatter/scatter.ts'
 export { DapploError, type Finding } from './finding/error.ts'
 export { appear, type Between, between } from './motion/between.ts'
 export { type Easing, readEasing } from './motion/easing.ts'
-export { type Context2D, paintCanvas } from './paint/canvas.ts'
+export { type Context2D, type Pictures, paintCanvas } from './paint/canvas.ts'
 export { escapeXml, type SvgOptions, toSvgText } from './paint/svg.ts'
-export type { Batch, Box, Discs, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
+export type { Batch, Box, Discs, Images, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
+export { safePicture } from './scene/scene.ts'
 export type { Change } from './table/change.ts'
 export type { Column, Format, Span, Value, Words } from './table/options.ts'
 export { table } from './table/read.ts'

@@ -1,12 +1,17 @@
 import type { Marks, Positions, Series } from '../drawing/kind.ts'
 import type { Finding } from '../finding/error.ts'
 import { DapploError } from '../finding/error.ts'
+import type { RampEntry } from '../guide/ramp-legend.ts'
+import { tickTexts } from '../scale/number-format.ts'
+import { momentText } from '../scale/time-format.ts'
 import { extentOf, type TableColumn } from '../table/column.ts'
 import { isMeasure } from '../table/meaning.ts'
-import type { RoleValues } from '../table/shape.ts'
+import type { RoleValues, Shaped } from '../table/shape.ts'
 import type { Theme } from '../theme/theme.ts'
 import { categoriesOf } from './categories.ts'
+import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import type { Description } from './description.ts'
+import { labelOf, lookOf, measureTitle } from './naming.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import { seriesFor } from './series.ts'
 import type { ShapedDrawing } from './shapes.ts'
@@ -37,6 +42,8 @@ export interface ScaleInput {
 export interface Bound {
   drawings: BoundDrawing[]
   scales: Map<string, ScaleInput>
+  /** The colours of numbers, where some are bound to colour. */
+  ramp: RampEntry | undefined
   /** All series, hidden ones too, for the legend. */
   legend: LegendSeries[]
   findings: Finding[]
@@ -92,15 +99,33 @@ export function bind(
         measured: input.role === 'x' ? part.y : part.x,
       })),
       description.scales?.[input.name],
+      own.find(part => part.drawing.order)?.drawing.order,
     )
   }
+  const shaded = shapes
+    .map(one => one.shaped.roles.get('color'))
+    .filter(
+      (values): values is RoleValues => values !== undefined && isShaded(values, description.scales?.color),
+    )
+  const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
   const legend: LegendSeries[] = []
   const drawings = parts.map(({ drawing, shaped, x, y, xInput, yInput }) => {
-    const all = seriesFor(drawing, shaped, description, theme, locale, findings)
+    const all = seriesFor(
+      drawing,
+      shaped,
+      description,
+      theme,
+      locale,
+      findings,
+      plainLook(drawing, parts, theme),
+    )
     for (const one of all.series) {
       const swatch = drawing.kind.swatch
-      if (one.name !== '' && !legend.some(entry => entry.key === one.key && entry.swatch === swatch))
-        legend.push({ ...one, swatch, hidden: hidden.has(one.key) })
+      if (one.name !== '' && !legend.some(entry => entry.key === one.key && entry.swatch === swatch)) {
+        // The reader sees which series the second scale measures.
+        const name = yInput.name === 'right' ? `${one.name} (right)` : one.name
+        legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
+      }
     }
     const shown = all.series.some(one => hidden.has(one.key))
       ? marksShown(all.seriesOf, all.series, hidden, shaped.length)
@@ -116,6 +141,8 @@ export function bind(
       y: yPositions,
       series: all.series,
       seriesOf,
+      shade: shades && shadeOf(shaped.roles.get('color'), shades, shown, description),
+      size: sizeOf(shaped.roles.get('size'), shown),
       keyOf: i => shaped.keyOf(markOf(i)),
       rowsOf: i => shaped.rowsOf(markOf(i)),
     }
@@ -132,7 +159,66 @@ export function bind(
     yInput.uses.push({ bound, values: y, positions: yPositions })
     return bound
   })
-  return { drawings, scales, legend, findings }
+  return {
+    drawings,
+    scales,
+    legend,
+    ramp: shades && rampEntry(shaded[0], shades, drawings[0], locale),
+    findings,
+  }
+}
+
+/** Name and colour of a drawing that is not split into series: those of its measure, and apart from the others. */
+function plainLook(
+  drawing: ResolvedDrawing,
+  parts: readonly { drawing: ResolvedDrawing; shaped: Shaped; x: RoleValues; y: RoleValues }[],
+  theme: Theme,
+): { name: string; color: string } {
+  if (parts.length === 1) return { name: '', color: theme.colors[0] }
+  const own = parts.find(part => part.drawing === drawing)!
+  const values = isMeasure(own.x.meaning) && !isMeasure(own.y.meaning) ? own.x : own.y
+  const split = (part: (typeof parts)[number]) =>
+    ['color', 'series', 'columns'].some(role => part.shaped.roles.has(role))
+  const alone = parts.filter(part => !split(part))
+  // Beside series in colours, a plain drawing is drawn in ink.
+  const color =
+    alone.length < parts.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
+  return { name: labelOf(values.meaning, drawing.table), color }
+}
+
+function shadeOf(
+  values: RoleValues | undefined,
+  { colors, indexOf }: ColorScale,
+  shown: Int32Array | undefined,
+  description: Description,
+): Marks['shade'] {
+  if (!values || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
+    return undefined
+  const all = values.cells.values
+  return {
+    colors,
+    of: shown ? Uint16Array.from(shown, mark => indexOf(all[mark])) : Uint16Array.from(all, indexOf),
+  }
+}
+
+function sizeOf(values: RoleValues | undefined, shown: Int32Array | undefined): Marks['size'] {
+  if (!values || values.cells.type === 'text') return undefined
+  const all = values.cells.values
+  const { max } = extentOf({ type: 'number', values: all })
+  return { at: shown ? Float64Array.from(shown, mark => all[mark]) : all, max }
+}
+
+function rampEntry(
+  values: RoleValues,
+  { colors, edges, min, max }: ColorScale,
+  first: BoundDrawing,
+  locale: string,
+): RampEntry {
+  const labels =
+    values.cells.type === 'time'
+      ? [min, max].map(time => momentText(time, undefined, locale, values.zone))
+      : tickTexts(edges ?? [min, max], { ...lookOf(values), locale })
+  return { title: measureTitle(values, first.x, first.drawing.table), colors: colors.slice(0, -1), labels }
 }
 
 function constantOr(values: RoleValues | undefined, drawing: ResolvedDrawing, role: string): RoleValues {

@@ -1,10 +1,12 @@
 import type { RoleValues } from '../table/shape.ts'
-import type { Scale } from './description.ts'
+import { isRest } from '../table/top.ts'
+import type { Order, Scale } from './description.ts'
 
 /** The categories of a scale in order: as told, else the calendar's for cycles, else that of first appearance. */
 export function categoriesOf(
   uses: { values: RoleValues; measured: RoleValues }[],
   options: Scale | undefined,
+  wished?: Order,
 ): string[] {
   if (options?.domain && options.kind !== 'linear')
     return options.domain.filter(value => value !== null).map(String)
@@ -36,11 +38,14 @@ export function categoriesOf(
     } else for (let code = 0; code < present.length; code++) if (present[code]) add(cells.words[code])
   }
   if (cycle || numeric) words.sort((a, b) => Number(a) - Number(b))
-  if (options?.order === 'name') words.sort((a, b) => a.localeCompare(b))
-  if (options?.order === 'ranked') {
+  const order = options?.order ?? wished
+  if (order === 'name') words.sort((a, b) => a.localeCompare(b))
+  if (order === 'ranked') {
     const totals = totalsOf(uses)
     words.sort((a, b) => (totals.get(b) ?? 0) - (totals.get(a) ?? 0))
   }
+  // The rest comes last, however large it is.
+  words.sort((a, b) => Number(isRest(a)) - Number(isRest(b)))
   return words
 }
 

@@ -1,4 +1,5 @@
 import type { Kind } from '../drawing/kind.ts'
+import type { Step } from '../table/derive.ts'
 import type { Column, Format, Span, Value, Words } from '../table/options.ts'
 import type { Bind, Place, Where } from './phrases.ts'
 
@@ -25,10 +26,16 @@ export interface Style {
 
 /** Roles and looks: given once for the chart, inherited or overridden by each drawing. */
 export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
-  [role in 'color' | 'series']?: Bind<R>
+  [role in 'color' | 'series' | 'size']?: Bind<R>
 } & {
   /** Draws only these rows. */
   where?: Where<R>
+  /** Keeps this many categories: of the category position, else of colour, judged by the measure. */
+  top?: number
+  /** Gathers what `top` leaves out into one category, always last; a text names it. */
+  rest?: boolean | Words
+  /** Order of the category position: as given, by name, or by the measure. */
+  order?: Order
   /** How bars of several series stand at one place. Default `side`. */
   arrange?: 'side' | 'stack'
   style?: Style
@@ -48,7 +55,16 @@ export type Drawing<R> = Roles<R> & {
 
 /** What moves or recolours a shape. The domain is settled in the order domain, include, pad, roundEnds. */
 export interface Scale {
-  kind?: 'linear' | 'log' | 'root' | 'signed log' | 'time' | 'category'
+  kind?:
+    | 'linear'
+    | 'log'
+    | 'root'
+    | 'signed log'
+    | 'time'
+    | 'category'
+    | 'sequential'
+    | 'diverging'
+    | 'stepped'
   /** Ends, null being open; for categories their list in order. */
   domain?: [Value | null, Value | null] | Value[]
   /** Values that must be in view. */
@@ -58,21 +74,38 @@ export interface Scale {
   /** Ends at neat numbers. */
   roundEnds?: boolean
   reverse?: boolean
+  /** Keeps its first fit when data change. */
+  fixed?: boolean
+  /** The scale on whose gridlines this one's ticks fall. */
+  alignTo?: string
+  /** Reads the scale `y` as a percentage of this total. */
+  percentOf?: number
   order?: Order
   /** Colours of categories: a list in order, or by category. */
   colors?: string[] | Record<string, string>
 }
 
 /** What reads a scale back to the person; false leaves it out. */
-export type Axis =
-  | false
-  | {
-      title?: Words | false
-      /** About how many ticks, the ticks themselves, or their interval. */
-      ticks?: number | Value[] | { every: number | Span }
-      grid?: boolean
-      format?: Format
-    }
+export type Axis = false | AxisOptions
+export interface AxisOptions {
+  title?: Words | false
+  side?: 'left' | 'right' | 'top' | 'bottom'
+  /** About how many ticks, the ticks themselves, or their interval. */
+  ticks?: number | Value[] | { every: number | Span }
+  /** Smaller divisions between ticks; logarithmic scales have them unless told otherwise. */
+  minor?: boolean
+  /** Gridlines; with lengths of dashes and gaps in pixels, and a CSS colour. */
+  grid?: boolean | { dash?: number[]; color?: string }
+  /** A faint ground in every other room between ticks. */
+  stripes?: boolean
+  /** One stronger gridline where this unit of time begins. */
+  emphasis?: 'minute' | 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year'
+  /** Length of a stroke at each tick, in pixels. Default 0. */
+  tickLength?: number
+  format?: Format
+  /** Pictures by category. */
+  images?: Record<string, string>
+}
 export type LegendPlace = 'auto' | 'top'
 export type Legend = false | LegendPlace | { at?: LegendPlace; title?: Words }
 /** Milliseconds, and easing in CSS syntax; false for none. */
@@ -106,6 +139,15 @@ export interface Source {
   as?: 'csv' | 'json' | 'lines'
   key?: string | string[]
   columns?: Record<string, Column>
+  /** Steps that shape the table before it is drawn. */
+  shape?: Step[]
+}
+/** Several charts in one picture; scales named in `share` have one domain in all of them. */
+export type Spread = Pick<Heading, 'id' | 'title' | 'subtitle' | 'caption' | 'source'> & {
+  spread: Description<any>[]
+  /** How many stand side by side. Default 1. */
+  columns?: number
+  share?: string[]
 }
 /** A whole chart as JSON: its tables and its description. The chart's own table is the first. */
 export type ChartFile = { tables: Record<string, Source> } & Description<any>

@@ -22,11 +22,19 @@ export interface Domain {
 /** Lines of sums start at zero where that costs less than this share of the height. */
 const ZERO_COSTS = 0.6
 
-/** Settles a scale's domain from its data and options, in the order domain, include, pad. */
-export function settleDomain(input: ScaleInput, options: Scale | undefined, bound: Bound): Domain {
+/** Settles a scale's domain: `fit`, where it keeps an earlier one; else from its data and options, in the order domain, include, pad. */
+export function settleDomain(
+  input: ScaleInput,
+  options: Scale | undefined,
+  bound: Bound,
+  fit?: Domain,
+): Domain {
   const zone = input.uses[0]?.values.zone ?? utc
   const kind =
-    KINDS[options?.kind ?? (input.type === 'text' ? 'category' : input.type === 'time' ? 'time' : 'linear')]
+    KINDS[
+      positionKind(options?.kind) ??
+        (input.type === 'text' ? 'category' : input.type === 'time' ? 'time' : 'linear')
+    ]
   const reverse = options?.reverse ?? false
   if (kind.name === 'category')
     return {
@@ -39,6 +47,10 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, boun
       zone,
     }
 
+  if (fit && fit.kind === kind) {
+    noteOutside(input, fit.min, fit.max, bound.findings)
+    return { ...fit, zone }
+  }
   let [min, max] = dataExtent(input, kind)
   const found = min <= max
   const measured = input.uses.some(use => use.positions.measured)
@@ -94,6 +106,11 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, boun
   }
 }
 
+/** The kinds that place values; those that colour them mean nothing here. */
+function positionKind(kind: Scale['kind']): ScaleKind['name'] | undefined {
+  return kind === 'sequential' || kind === 'diverging' || kind === 'stepped' ? undefined : kind
+}
+
 type Use = ScaleInput['uses'][number]
 
 /** Whether the drawing's shapes grow along this scale. */
@@ -128,10 +145,22 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
       )
     } else {
       const { min: low, max: high } = extentOfPositions(values, positions)
-      take(low, high)
+      // Bars at plain numbers need half their room beyond the first and the last, or they would be cut.
+      const half = drawn.fromZero && !measures(use, input) ? leastStep(positions.at) / 2 : 0
+      take(low - half, high + half)
     }
   }
   return [min, max]
+}
+
+/** The least distance between two different values; 0 where there are fewer than two. */
+export function leastStep(values: Float64Array): number {
+  const distinct = Float64Array.from(new Set(values))
+    .filter(value => !Number.isNaN(value))
+    .sort()
+  let least = Number.POSITIVE_INFINITY
+  for (let i = 1; i < distinct.length; i++) least = Math.min(least, distinct[i] - distinct[i - 1])
+  return Number.isFinite(least) ? least : 0
 }
 
 function emptyDomain(kind: ScaleKind): [number, number] {

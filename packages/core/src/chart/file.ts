@@ -1,6 +1,7 @@
 import type { Kind } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
 import type { CsvOptions } from '../table/csv.ts'
+import { derive } from '../table/derive.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
 import { Chart } from './chart.ts'
@@ -69,6 +70,11 @@ export function openChartData(
 }
 
 function tableOf(name: string, source: Source, fetchText: (url: string) => string): Table {
+  const table = readTable(name, source, fetchText)
+  return source.shape ? derive(table, source.shape) : table
+}
+
+function readTable(name: string, source: Source, fetchText: (url: string) => string): Table {
   const options = { name, key: source.key, columns: source.columns }
   if (source.rows) return table(source.rows as Record<string, unknown>[], options)
   if (source.url === undefined)

@@ -5,7 +5,7 @@ import { cycleText, momentText } from '../scale/time-format.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { BoundDrawing } from './bind.ts'
-import type { Composition } from './compose.ts'
+import type { Composition, Pane } from './compose.ts'
 import { labelOf, lookOf } from './naming.ts'
 
 /** One value in a reading. */
@@ -43,6 +43,26 @@ const MOST_ROWS = 12
 
 /** What is nearest to a point of the plot: a place along x with every series there, or, among points, the nearest. */
 export function readAt(composition: Composition, x: number, y: number): Reading | undefined {
+  const pane = paneAt(composition, x, y)
+  return pane && readPane({ ...composition, ...pane }, x, y)
+}
+
+/** What reading works with: the pane, and how it is shown. */
+type Place = Pane & Pick<Composition, 'scene' | 'locale'>
+
+/** The pane under a point, a little beyond its plot too, so that the first and last values are easy to reach. */
+export function paneAt({ panes }: Composition, x: number, y: number): Pane | undefined {
+  const slack = 16
+  return panes.find(
+    ({ plot }) =>
+      x >= plot.x - slack &&
+      x <= plot.x + plot.width + slack &&
+      y >= plot.y - slack &&
+      y <= plot.y + plot.height + slack,
+  )
+}
+
+function readPane(composition: Place, x: number, y: number): Reading | undefined {
   const { bound } = composition
   const drawn = bound.drawings.filter(one => one.marks.length > 0)
   if (drawn.length === 0) return undefined
@@ -53,7 +73,7 @@ export function readAt(composition: Composition, x: number, y: number): Reading 
 }
 
 function readPlace(
-  composition: Composition,
+  composition: Place,
   drawn: BoundDrawing[],
   along: 'x' | 'y',
   x: number,
@@ -124,15 +144,15 @@ function readPlace(
   }
 }
 
-const scaleAlong = (composition: Composition, drawing: BoundDrawing, along: 'x' | 'y') =>
+const scaleAlong = (composition: Place, drawing: BoundDrawing, along: 'x' | 'y') =>
   composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
 
 /** The bar that stands for a mark; undefined for kinds without bars. */
-function barOf({ scene }: Composition, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
+function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
   if (drawing.kind.swatch !== 'rect') return undefined
   const id = `drawing ${drawing.index}/`
-  const batch = scene.batches.find(
-    one => one.kind === 'rects' && one.id.startsWith(id) && one.x.length === marks.length,
+  const batch = batches.find(
+    one => one.kind === 'rects' && one.id.includes(id) && one.x.length === marks.length,
   )
   if (batch?.kind !== 'rects' || Number.isNaN(batch.x[mark])) return undefined
   return { x: batch.x[mark], y: batch.y[mark], width: batch.width[mark], height: batch.height[mark] }
@@ -212,12 +232,7 @@ function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number
   return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
 }
 
-function readPoint(
-  composition: Composition,
-  drawn: BoundDrawing[],
-  x: number,
-  y: number,
-): Reading | undefined {
+function readPoint(composition: Place, drawn: BoundDrawing[], x: number, y: number): Reading | undefined {
   let best: { drawing: BoundDrawing; mark: number; x: number; y: number } | undefined
   let least = Number.POSITIVE_INFINITY
   for (const drawing of drawn) {
@@ -267,12 +282,7 @@ function textOf(values: RoleValues, value: number, locale: string): string {
   return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
 }
 
-function placeText(
-  values: RoleValues,
-  mark: number | undefined,
-  value: number,
-  composition: Composition,
-): string {
+function placeText(values: RoleValues, mark: number | undefined, value: number, composition: Place): string {
   const { cells, meaning, zone } = values
   const { locale } = composition
   if (cells.type === 'text') {

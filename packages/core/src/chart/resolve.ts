@@ -5,7 +5,7 @@ import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { Table } from '../table/table.ts'
 import type { Conditions } from '../table/where.ts'
-import type { Description, Drawing, Elsewhere } from './description.ts'
+import type { Description, Drawing, Elsewhere, Order } from './description.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
 export interface ResolvedDrawing {
@@ -19,6 +19,10 @@ export interface ResolvedDrawing {
   wide: { role: 'x' | 'y'; meanings: Meaning[] } | undefined
   where: Conditions | undefined
   arrange: 'side' | 'stack'
+  /** How many categories are kept, and what gathers the others. */
+  top: { count: number; rest: boolean | string | undefined } | undefined
+  /** How categories are ordered, where their scale does not say. */
+  order: Order | undefined
   style: MarkStyle
   name: string | undefined
   /** The scale that measures it vertically. */
@@ -32,7 +36,7 @@ export interface Resolved {
   tables: Table[]
 }
 
-const LOOKS = ['where', 'arrange'] as const
+const LOOKS = ['where', 'arrange', 'top', 'rest', 'order'] as const
 
 /** Settles what each drawing draws: kind, table, inherited roles, and the meaning of every phrase. */
 export function resolve(
@@ -123,7 +127,7 @@ function resolveOne(
     } else roles.set(role, readPhrase(bound, table, at))
   }
   needPositions(roles, kind, path, table)
-  needGrouping(roles, kind, path)
+  needGrouping(roles, kind, path, table)
   const looks = {
     ...Object.fromEntries(LOOKS.map(look => [look, foreign ? undefined : description[look]])),
     ...pick(drawing),
@@ -137,6 +141,11 @@ function resolveOne(
     wide,
     where: looks.where as Conditions | undefined,
     arrange: (looks.arrange as 'side' | undefined) ?? 'side',
+    top:
+      looks.top === undefined
+        ? undefined
+        : { count: looks.top as number, rest: looks.rest as boolean | string | undefined },
+    order: looks.order as Order | undefined,
     style: { ...(foreign ? {} : description.style), ...drawing.style },
     name: drawing.name,
     against: drawing.against ?? 'y',
@@ -178,14 +187,18 @@ function needPositions(roles: Map<string, Meaning>, kind: Kind, path: string, ta
 }
 
 /** Where roles are summed up, a plain number elsewhere would split the sums to dust. */
-function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string): void {
+function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string, table: Table): void {
   if (![...roles.values()].some(isMeasure)) return
   for (const [role, meaning] of roles) {
-    if (meaning.is !== 'column' || kind.roles[role] === 'position' || role === 'color' || role === 'series')
+    if (
+      meaning.is !== 'column' ||
+      kind.roles[role] === 'position' ||
+      table.column(meaning.column)?.type === 'text'
+    )
       continue
     throw new DapploError(
       'not-grouped',
-      `"${meaning.column}" is a plain column beside a summary`,
+      `"${meaning.column}" is a plain ${table.column(meaning.column)?.type} beside a summary`,
       path ? `${path}.${role}` : role,
       `Sum it up: "sum of ${meaning.column}".`,
     )

@@ -29,8 +29,12 @@ const roles = {
   y: v.optional(place),
   color: v.optional(bind),
   series: v.optional(bind),
+  size: v.optional(bind),
   where: v.optional(v.record(v.string(), v.unknown())),
   arrange: v.optional(v.picklist(['side', 'stack'])),
+  top: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
+  rest: v.optional(v.union([v.boolean(), v.string()])),
+  order: v.optional(v.picklist(['given', 'name', 'ranked'])),
   style: v.optional(style),
 }
 
@@ -47,27 +51,52 @@ const drawing = v.strictObject({
 const elsewhere = v.strictObject({ table: v.looseObject({ version: v.unknown() }), drawing })
 
 const scale = v.strictObject({
-  kind: v.optional(v.picklist(['linear', 'log', 'root', 'signed log', 'time', 'category'])),
+  kind: v.optional(
+    v.picklist([
+      'linear',
+      'log',
+      'root',
+      'signed log',
+      'time',
+      'category',
+      'sequential',
+      'diverging',
+      'stepped',
+    ]),
+  ),
   domain: v.optional(v.array(v.nullable(value))),
   include: v.optional(v.union([v.number(), v.array(v.number())])),
   pad: v.optional(v.pipe(v.number(), v.minValue(0))),
   roundEnds: v.optional(v.boolean()),
   reverse: v.optional(v.boolean()),
+  fixed: v.optional(v.boolean()),
+  alignTo: v.optional(v.string()),
+  percentOf: v.optional(v.number()),
   order: v.optional(v.picklist(['given', 'name', 'ranked'])),
   colors: v.optional(v.union([v.array(v.string()), v.record(v.string(), v.string())])),
 })
 
-const axis = v.union([
-  v.literal(false),
-  v.strictObject({
-    title: v.optional(v.union([words, v.literal(false)])),
-    ticks: v.optional(
-      v.union([v.number(), v.array(value), v.strictObject({ every: v.union([v.number(), span]) })]),
-    ),
-    grid: v.optional(v.boolean()),
-    format: v.optional(format),
-  }),
-])
+const axisOptions = v.strictObject({
+  title: v.optional(v.union([words, v.literal(false)])),
+  side: v.optional(v.picklist(['left', 'right', 'top', 'bottom'])),
+  minor: v.optional(v.boolean()),
+  stripes: v.optional(v.boolean()),
+  emphasis: v.optional(v.picklist(['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year'])),
+  tickLength: v.optional(v.pipe(v.number(), v.minValue(0))),
+  images: v.optional(v.record(v.string(), v.string())),
+  ticks: v.optional(
+    v.union([v.number(), v.array(value), v.strictObject({ every: v.union([v.number(), span]) })]),
+  ),
+  grid: v.optional(
+    v.union([
+      v.boolean(),
+      v.strictObject({ dash: v.optional(v.array(v.number())), color: v.optional(v.string()) }),
+    ]),
+  ),
+  format: v.optional(format),
+})
+
+const axis = v.union([v.literal(false), axisOptions])
 
 const legendPlace = v.picklist(['auto', 'top'])
 const legend = v.union([
@@ -112,6 +141,17 @@ const column = v.strictObject({
   timeZone: v.optional(v.string()),
 })
 
+const step = v.union([
+  v.strictObject({
+    long: v.strictObject({ keep: v.array(v.string()), name: v.string(), value: v.string() }),
+  }),
+  v.strictObject({ wide: v.strictObject({ name: v.string(), value: v.string() }) }),
+  v.strictObject({ where: v.record(v.string(), v.unknown()) }),
+  v.strictObject({ lastOf: v.string() }),
+  v.strictObject({ sort: v.string(), order: v.optional(v.picklist(['up', 'down'])) }),
+  v.strictObject({ group: v.array(v.string()), values: v.array(v.string()) }),
+])
+
 const source = v.strictObject({
   rows: v.optional(
     v.union([v.array(v.record(v.string(), v.unknown())), v.record(v.string(), v.array(v.unknown()))]),
@@ -120,6 +160,7 @@ const source = v.strictObject({
   as: v.optional(v.picklist(['csv', 'json', 'lines'])),
   key: v.optional(v.union([v.string(), v.array(v.string())])),
   columns: v.optional(v.record(v.string(), column)),
+  shape: v.optional(v.array(step)),
 })
 
 export const chartFile = v.strictObject({ tables: v.record(v.string(), source), ...description.entries })
@@ -199,7 +240,7 @@ function optionsAt(issue: v.BaseIssue<unknown>): string[] {
   if (higher === 'columns') return Object.keys(column.entries)
   if (higher === 'draw') return Object.keys(drawing.entries)
   if (higher === 'tables') return Object.keys(source.entries)
-  if (higher === 'axes') return ['title', 'ticks', 'grid', 'format']
+  if (higher === 'axes') return Object.keys(axisOptions.entries)
   return Object.keys(chartFile.entries)
 }
 

@@ -3,7 +3,9 @@ import type { Finding } from '../finding/error.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
+import { isRest } from '../table/top.ts'
 import type { Theme } from '../theme/theme.ts'
+import { isShaded } from './color-scale.ts'
 import type { Description } from './description.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 
@@ -18,21 +20,26 @@ export function seriesFor(
   theme: Theme,
   locale: string,
   findings: Finding[],
+  plain: { name: string; color: string },
 ): { series: Series[]; seriesOf: Uint16Array | undefined } {
-  const parts = ['color', 'columns', 'series']
-    .map(role => shaped.roles.get(role))
-    .filter(values => values !== undefined)
-  const constant = drawing.style.color ?? theme.colors[0]
+  const coloring = shaped.roles.get('color')
+  const shaded = coloring !== undefined && isShaded(coloring, description.scales?.color)
+  const parts = [
+    shaded ? undefined : coloring,
+    shaped.roles.get('columns'),
+    shaped.roles.get('series'),
+  ].filter(values => values !== undefined)
+  const constant = drawing.style.color ?? plain.color
   const dash = drawing.style.dash ?? []
   if (parts.length === 0) {
-    const name = drawing.name ?? ''
+    const name = drawing.name ?? plain.name
     return {
       series: [{ key: name || `drawing ${drawing.index}`, name, color: constant, dash }],
       seriesOf: undefined,
     }
   }
   const coded = parts.map(values => codesOf(values, locale))
-  const colored = shaped.roles.has('color') || shaped.roles.has('columns') ? coded[0] : undefined
+  const colored = (coloring && !shaded) || shaped.roles.has('columns') ? coded[0] : undefined
   const paint = colored && painter(parts[0], colored, description, theme, drawing, findings)
   const found = new Map<string, { codes: number[]; at: number }>()
   const seriesOf = new Uint16Array(shaped.length)
@@ -149,6 +156,9 @@ function painter(
       path: drawing.path ? `${drawing.path}.color` : 'color',
     })
   }
-  return code =>
-    Object.hasOwn(named, coded.keys[code]) ? named[coded.keys[code]] : listed[code % listed.length]
+  return code => {
+    const key = coded.keys[code]
+    if (isRest(key)) return theme.missing
+    return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
+  }
 }

@@ -2,7 +2,7 @@ import type { Finding } from '../finding/error.ts'
 import type { Cells } from '../table/cells.ts'
 import type { Meaning } from '../table/meaning.ts'
 import { isMeasure } from '../table/meaning.ts'
-import { type RoleValues, type Shaped, shape } from '../table/shape.ts'
+import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table/shape.ts'
 import { rowsWhere } from '../table/where.ts'
 import { labelOf } from './naming.ts'
 import type { Resolved, ResolvedDrawing } from './resolve.ts'
@@ -18,7 +18,13 @@ export interface ShapedDrawing {
 export function shapeAll(resolved: Resolved): ShapedDrawing[] {
   const known = new Map<string, { table: unknown; shaped: Shaped }[]>()
   return resolved.drawings.map(drawing => {
-    const name = JSON.stringify([[...drawing.roles], drawing.wide, drawing.where, drawing.kind.name])
+    const name = JSON.stringify([
+      [...drawing.roles],
+      drawing.wide,
+      drawing.where,
+      drawing.kind.name,
+      drawing.top,
+    ])
     const same = known.get(name)?.find(one => one.table === drawing.table)
     const shaped = same?.shaped ?? shapeOne(drawing)
     if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
@@ -30,13 +36,29 @@ function shapeOne(drawing: ResolvedDrawing): Shaped {
   const { table, wide } = drawing
   const rows = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
   const order = orderRole(drawing.roles)
-  if (!wide) return shape(table, drawing.roles, { order, rows })
+  const top = topOf(drawing)
+  if (!wide) return shape(table, drawing.roles, { order, rows, top })
   const roles = new Map(drawing.roles)
   roles.delete(wide.role)
   wide.meanings.forEach((meaning, i) => {
     roles.set(`${wide.role} ${i}`, meaning)
   })
   return unpivot(shape(table, roles, { order, rows }), wide.role, wide.meanings, drawing)
+}
+
+/** `top` acts on the category position, else on colour. */
+function topOf({ top, roles, table }: ResolvedDrawing): ShapeOptions['top'] {
+  if (!top) return undefined
+  const category = (role: string) => {
+    const meaning = roles.get(role)
+    return (
+      meaning &&
+      !isMeasure(meaning) &&
+      (meaning.is === 'cycle' || (meaning.is === 'column' && table.column(meaning.column)?.type === 'text'))
+    )
+  }
+  const role = ['x', 'y', 'color', 'series'].find(category)
+  return role === undefined ? undefined : { role, ...top }
 }
 
 /** The role along which time runs: the position that is no measure. */

@@ -1,32 +1,45 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
+import type { Table } from '../table/table.ts'
 import { type Measure, rememberWidths } from '../theme/measure.ts'
 import { day, night, type Theme } from '../theme/theme.ts'
 import { type Bound, bind } from './bind.ts'
 import type { Chart } from './chart.ts'
-import { type Composition, composeScene } from './compose.ts'
+import type { Composition } from './compose.ts'
 import { describe } from './describe.ts'
+import type { Description } from './description.ts'
 import { type Domain, settleDomain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
+import { composePicture } from './picture.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import { type ShapedDrawing, shapeAll } from './shapes.ts'
+import { Spread } from './spread.ts'
 
 const themeOf = (theme: Frame['theme']): Theme =>
   theme === undefined || theme === 'day' ? day : theme === 'night' ? night : theme
 
+const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
+  shown instanceof Spread ? shown.charts : [shown]
+
+/** Every table that is drawn. */
+export const tablesOf = (shown: Chart | Spread): Table[] => [
+  ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.tables)),
+]
+
 /**
- * A chart in a frame, kept up to date: rows are shaped once for each state of their table, values placed once for each
- * set of hidden series, and only the layout is redone when the frame or the zoom changes.
+ * A chart or a spread in a frame, kept up to date: rows are shaped once for each state of their table, values placed
+ * once for each set of hidden series, and only the layout is redone when the frame or the zoom changes.
  */
 export class View {
-  readonly chart: Signal<Chart>
+  readonly chart: Signal<Chart | Spread>
   readonly state: Signal<State>
   readonly frame: Signal<Frame>
   readonly composition: ReadonlySignal<Composition>
-  private readonly bound: ReadonlySignal<Bound>
+  /** First fits of scales that keep theirs. */
+  private readonly fits = new WeakMap<Chart, Map<string, Domain>>()
 
-  constructor(chart: Chart, state: State, frame: Frame) {
+  constructor(chart: Chart | Spread, state: State, frame: Frame) {
     this.chart = signal(chart)
     this.state = signal(state)
     this.frame = signal(frame)
@@ -36,37 +49,34 @@ export class View {
     const zoom = computed(() => this.state.value.zoom)
     const source = computed(() => this.frame.value.measure)
     const measure: ReadonlySignal<Measure> = computed(() => rememberWidths(source.value))
-    const shapes: ReadonlySignal<ShapedDrawing[]> = computed(() => {
-      const { resolved } = this.chart.value
-      for (const table of resolved.tables) table.version.value
-      return shapeAll(resolved)
+    const shapes: ReadonlySignal<ShapedDrawing[][]> = computed(() => {
+      for (const table of tablesOf(this.chart.value)) table.version.value
+      return chartsOf(this.chart.value).map(one => shapeAll(one.resolved))
     })
-    this.bound = computed(() => {
-      const keys = hidden.value === '' ? [] : hidden.value.split('\u001e')
-      return bind(shapes.value, this.chart.value.description, theme.value, locale.value, new Set(keys))
+    const bounds: ReadonlySignal<Bound[]> = computed(() => {
+      const keys = new Set(hidden.value === '' ? [] : hidden.value.split('\u001e'))
+      return bindAll(this.chart.value, shapes.value, theme.value, locale.value, keys)
     })
-    const domains: ReadonlySignal<Map<string, Domain>> = computed(() => {
-      const { scales } = this.chart.value.description
-      return new Map(
-        [...this.bound.value.scales].map(([name, input]) => [
-          name,
-          settleDomain(input, scales?.[name], this.bound.value),
-        ]),
-      )
-    })
-    const words = computed(() => describe(this.chart.value.description, this.bound.value, locale.value))
-    this.composition = computed(() =>
-      composeScene({
-        description: this.chart.value.description,
-        bound: this.bound.value,
-        domains: domains.value,
+    const domains: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
+      this.settleAll(this.chart.value, bounds.value),
+    )
+    const words = computed(() => wordsOf(this.chart.value, bounds.value, locale.value))
+    this.composition = computed(() => {
+      const shown = this.chart.value
+      return composePicture({
+        charts: chartsOf(shown).map((one, i) => ({
+          description: one.description,
+          bound: bounds.value[i],
+          domains: domains.value[i],
+        })),
+        spread: shown instanceof Spread ? shown.description : undefined,
         frame: this.frame.value,
         theme: theme.value,
         measure: measure.value,
         words: words.value,
         zoom: zoom.value,
-      }),
-    )
+      })
+    })
   }
 
   get scene(): Scene {
@@ -75,14 +85,87 @@ export class View {
 
   /** What a person would regret, about the data and the description. */
   get findings(): readonly Finding[] {
-    const { bound } = this.composition.value
-    const read = this.chart.value.resolved.drawings.flatMap(drawing =>
-      columnsOf(drawing).flatMap(name =>
-        drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
+    const { panes } = this.composition.value
+    const read = chartsOf(this.chart.value).flatMap(chart =>
+      chart.resolved.drawings.flatMap(drawing =>
+        columnsOf(drawing).flatMap(name =>
+          drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
+        ),
       ),
     )
-    return [...new Set(read), ...bound.findings]
+    return [...new Set(read), ...panes.flatMap(pane => pane.bound.findings)]
   }
+
+  private settleAll(shown: Chart | Spread, bounds: Bound[]): Map<string, Domain>[] {
+    const all = chartsOf(shown).map((chart, i) => {
+      const { scales } = chart.description
+      const fits = this.fits.get(chart) ?? new Map<string, Domain>()
+      this.fits.set(chart, fits)
+      return new Map(
+        [...bounds[i].scales].map(([name, input]) => {
+          const kept = scales?.[name]?.fixed ? fits.get(name) : undefined
+          const domain = settleDomain(input, scales?.[name], bounds[i], kept)
+          if (input.uses.some(use => use.positions.at.length > 0)) fits.set(name, kept ?? domain)
+          return [name, domain] as const
+        }),
+      )
+    })
+    for (const name of shown instanceof Spread ? (shown.description.share ?? []) : []) {
+      const own = all.map(map => map.get(name)).filter(domain => domain !== undefined)
+      const joint = {
+        min: Math.min(...own.map(domain => domain.min)),
+        max: Math.max(...own.map(domain => domain.max)),
+      }
+      for (const map of all) {
+        const domain = map.get(name)
+        if (domain) map.set(name, { ...domain, ...joint })
+      }
+    }
+    return all
+  }
+}
+
+/** Binds every chart; categories of a shared scale are the union of all. */
+function bindAll(
+  shown: Chart | Spread,
+  shapes: ShapedDrawing[][],
+  theme: Theme,
+  locale: string,
+  hidden: ReadonlySet<string>,
+): Bound[] {
+  const charts = chartsOf(shown)
+  const bindOne = (i: number, description: Description) => bind(shapes[i], description, theme, locale, hidden)
+  const bounds = charts.map((chart, i) => bindOne(i, chart.description))
+  const share = shown instanceof Spread ? (shown.description.share ?? []) : []
+  const unions = share
+    .map(name => ({
+      name,
+      words: [...new Set(bounds.flatMap(bound => bound.scales.get(name)?.words ?? []))],
+    }))
+    .filter(({ words }) => words.length > 0)
+  if (unions.length === 0) return bounds
+  return charts.map((chart, i) => {
+    const scales = { ...chart.description.scales }
+    for (const { name, words } of unions)
+      if (bounds[i].scales.get(name)?.type === 'text') scales[name] = { ...scales[name], domain: words }
+    return bindOne(i, { ...chart.description, scales })
+  })
+}
+
+function wordsOf(
+  shown: Chart | Spread,
+  bounds: Bound[],
+  locale: string,
+): { title: string; description: string } {
+  const all = chartsOf(shown).map((chart, i) => describe(chart.description, bounds[i], locale))
+  if (!(shown instanceof Spread)) return all[0]
+  const title =
+    shown.description.title ??
+    all
+      .map(one => one.title)
+      .filter(Boolean)
+      .join('; ')
+  return { title, description: all.map(one => `${one.title}: ${one.description}`).join(' ') }
 }
 
 /** The table columns that a drawing reads. */
@@ -99,7 +182,7 @@ function columnsOf({ roles, wide }: ResolvedDrawing): string[] {
   ]
 }
 
-/** The scene of a chart for a state and a frame. */
-export function compose(chart: Chart, state: State, frame: Frame): Scene {
+/** The scene of a chart or a spread for a state and a frame. */
+export function compose(chart: Chart | Spread, state: State, frame: Frame): Scene {
   return new View(chart, state, frame).scene
 }

@@ -4,7 +4,7 @@ import type { Pyramid } from '../table/pyramid.ts'
 import type { Theme } from '../theme/theme.ts'
 
 /** What a role of a kind may be bound to. */
-export type RoleUse = 'position' | 'category'
+export type RoleUse = 'position' | 'category' | 'number'
 
 /** The values of one position role, in the units of its scale: one for each mark, NaN where missing. */
 export interface Positions {
@@ -39,6 +39,10 @@ export interface Marks {
   series: readonly Series[]
   /** The series of each mark; undefined where all are of the first. */
   seriesOf: Uint16Array | undefined
+  /** Where marks are coloured by a number: the colours, and which each mark has. */
+  shade: { colors: readonly string[]; of: Uint16Array } | undefined
+  /** A number for each mark to be shown as an area, from 0 up, with the greatest of them; undefined where none is bound. */
+  size: { at: Float64Array; max: number } | undefined
   keyOf(mark: number): string | number
   rowsOf: RowsOf
 }

@@ -54,13 +54,16 @@ export function between(from: Scene, to: Scene): Between {
       if (a && b) scales.set(name, { ...b, map: value => mix(a.map(value), b.map(value), eased) })
       else scales.set(name, (b ?? a)!)
     }
-    const plot = {
-      x: mix(from.plot.x, to.plot.x, eased),
-      y: mix(from.plot.y, to.plot.y, eased),
-      width: mix(from.plot.width, to.plot.width, eased),
-      height: mix(from.plot.height, to.plot.height, eased),
-    }
-    return { ...to, plot, batches, scales }
+    const plots = to.plots.map((plot, i) => {
+      const old = from.plots[i] ?? plot
+      return {
+        x: mix(old.x, plot.x, eased),
+        y: mix(old.y, plot.y, eased),
+        width: mix(old.width, plot.width, eased),
+        height: mix(old.height, plot.height, eased),
+      }
+    })
+    return { ...to, plots, batches, scales }
   }
 }
 
@@ -76,6 +79,8 @@ function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
       return glideSegments(old as typeof batch, batch, context)
     case 'texts':
       return glideTexts(old as typeof batch, batch, context)
+    case 'images':
+      return [() => batch]
   }
 }
 

@@ -253,7 +253,7 @@ function pickLines(batch: Lines, which: number[]): Lines {
 
 /** Lines drawn from the left edge of the plot to the right, all at one pace. */
 export function revealLines(batch: Lines, scene: Scene): BatchAt {
-  const { plot } = scene
+  const plot = scene.plots[batch.pane ?? 0]
   return eased => {
     const edge = plot.x + plot.width * eased
     const starts = new Uint32Array(batch.names.length + 1)

@@ -1,8 +1,10 @@
 import { clean } from '../guide/text.ts'
 import {
   type Batch,
+  type Box,
   clipBox,
   type Discs,
+  type Images,
   type Lines,
   type Rects,
   type Scene,
@@ -41,10 +43,14 @@ export interface Context2D {
   translate(x: number, y: number): void
   rotate(angle: number): void
   fillText(text: string, x: number, y: number): void
+  drawImage(source: any, x: number, y: number, width: number, height: number): void
 }
 
+/** The loaded picture behind an address; undefined while there is none. */
+export type Pictures = (href: string) => { source: unknown; width: number; height: number } | undefined
+
 /** Paints the scene on a canvas of `width · density` by `height · density` device pixels. */
-export function paintCanvas(scene: Scene, context: Context2D, density = 1): void {
+export function paintCanvas(scene: Scene, context: Context2D, density = 1, pictures?: Pictures): void {
   context.setTransform(density, 0, 0, density, 0, 0)
   context.globalAlpha = 1
   context.clearRect(0, 0, scene.width, scene.height)
@@ -52,30 +58,42 @@ export function paintCanvas(scene: Scene, context: Context2D, density = 1): void
     context.fillStyle = scene.background
     context.fillRect(0, 0, scene.width, scene.height)
   }
-  const plot = clipBox(scene)
-  let clipped = false
+  let open: number | undefined
   for (const batch of scene.batches) {
-    if (batch.clip !== clipped) {
-      if (batch.clip) {
-        context.save()
-        context.beginPath()
-        // On whole device pixels: an edge between them would be blended, which costs more than all the rest.
-        const left = Math.floor(plot.x * density) / density
-        const top = Math.floor(plot.y * density) / density
-        const right = Math.ceil((plot.x + plot.width) * density) / density
-        const bottom = Math.ceil((plot.y + plot.height) * density) / density
-        context.rect(left, top, right - left, bottom - top)
-        context.clip()
-      } else context.restore()
-      clipped = batch.clip
+    const wanted = batch.clip ? (batch.pane ?? 0) : undefined
+    if (wanted !== open) {
+      if (open !== undefined) context.restore()
+      if (wanted !== undefined) clipTo(context, clipBox(scene, batch), density)
+      open = wanted
     }
-    paintBatch(batch, scene, context, density)
+    paintBatch(batch, scene, context, density, pictures)
   }
-  if (clipped) context.restore()
+  if (open !== undefined) context.restore()
   context.globalAlpha = 1
 }
 
-function paintBatch(batch: Batch, scene: Scene, context: Context2D, density: number): void {
+function clipTo(context: Context2D, { x, y, width, height }: Box, density: number): void {
+  context.save()
+  context.beginPath()
+  // On whole device pixels: an edge between them would be blended, which costs more than all the rest.
+  const left = Math.floor(x * density) / density
+  const top = Math.floor(y * density) / density
+  context.rect(
+    left,
+    top,
+    Math.ceil((x + width) * density) / density - left,
+    Math.ceil((y + height) * density) / density - top,
+  )
+  context.clip()
+}
+
+function paintBatch(
+  batch: Batch,
+  scene: Scene,
+  context: Context2D,
+  density: number,
+  pictures: Pictures | undefined,
+): void {
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, context)
@@ -87,6 +105,8 @@ function paintBatch(batch: Batch, scene: Scene, context: Context2D, density: num
       return paintSegments(batch, context, density)
     case 'texts':
       return paintTexts(batch, scene, context)
+    case 'images':
+      return paintImages(batch, context, pictures)
   }
 }
 
@@ -195,6 +215,21 @@ function paintSegments(batch: Segments, context: Context2D, density: number): vo
     context.stroke()
   }
   if (dash?.length) context.setLineDash([])
+  context.globalAlpha = 1
+}
+
+function paintImages(batch: Images, context: Context2D, pictures: Pictures | undefined): void {
+  const { x, y, width, height, hrefs, alpha } = batch
+  hrefs.forEach((href, i) => {
+    const picture = pictures?.(href)
+    if (!picture) return
+    // The proportions of the picture stay; it stands in the middle of its box.
+    const scale = Math.min(width[i] / picture.width, height[i] / picture.height)
+    const w = picture.width * scale
+    const h = picture.height * scale
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.drawImage(picture.source, x[i] + (width[i] - w) / 2, y[i] + (height[i] - h) / 2, w, h)
+  })
   context.globalAlpha = 1
 }
 

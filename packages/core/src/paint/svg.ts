@@ -1,12 +1,15 @@
 import { clean } from '../guide/text.ts'
 import {
   type Batch,
+  type Box,
   clipBox,
   type Discs,
+  type Images,
   type Lines,
   type Rects,
   type Scene,
   type Segments,
+  safePicture,
   type Texts,
 } from '../scene/scene.ts'
 import { snapped } from './snap.ts'
@@ -30,7 +33,6 @@ export function escapeXml(text: string): string {
 /** The scene as a standalone SVG document. */
 export function toSvgText(scene: Scene, options: SvgOptions = {}): string {
   const { width, height } = scene
-  const plot = clipBox(scene)
   const extra = Object.entries(options.attributes ?? {}).map(
     ([name, value]) => ` ${name.replace(/[^\w:-]/g, '')}="${escapeXml(value)}"`,
   )
@@ -41,18 +43,24 @@ export function toSvgText(scene: Scene, options: SvgOptions = {}): string {
   if (scene.description) out.push(`<desc>${escapeXml(scene.description)}</desc>`)
   if (scene.background) out.push(`<rect width="100%" height="100%" fill="${escapeXml(scene.background)}"/>`)
   // A nested svg clips without needing an id, so charts on one page cannot get in each other's way.
-  const open = `<svg x="${short(plot.x)}" y="${short(plot.y)}" width="${short(plot.width)}" height="${short(plot.height)}" viewBox="${short(plot.x)} ${short(plot.y)} ${short(plot.width)} ${short(plot.height)}">`
-  let clipped = false
+  let open: number | undefined
   for (const batch of scene.batches) {
-    if (batch.clip !== clipped) {
-      out.push(batch.clip ? open : '</svg>')
-      clipped = batch.clip
+    const wanted = batch.clip ? (batch.pane ?? 0) : undefined
+    if (wanted !== open) {
+      if (open !== undefined) out.push('</svg>')
+      if (wanted !== undefined) out.push(openClip(clipBox(scene, batch)))
+      open = wanted
     }
     paintBatch(batch, out)
   }
-  if (clipped) out.push('</svg>')
+  if (open !== undefined) out.push('</svg>')
   out.push('</svg>')
   return out.join('\n')
+}
+
+function openClip({ x, y, width, height }: Box): string {
+  const box = `${short(x)} ${short(y)} ${short(width)} ${short(height)}`
+  return `<svg x="${short(x)}" y="${short(y)}" width="${short(width)}" height="${short(height)}" viewBox="${box}">`
 }
 
 function paintBatch(batch: Batch, out: string[]): void {
@@ -67,6 +75,8 @@ function paintBatch(batch: Batch, out: string[]): void {
       return paintSegments(batch, out)
     case 'texts':
       return paintTexts(batch, out)
+    case 'images':
+      return paintImages(batch, out)
   }
 }
 
@@ -171,6 +181,17 @@ function paintSegments(batch: Segments, out: string[]): void {
     return `<path d="M${short(ax)} ${short(ay)}L${short(bx)} ${short(by)}"/>`
   })
   out.push('</g>')
+}
+
+function paintImages(batch: Images, out: string[]): void {
+  const { x, y, width, height, hrefs, words } = batch
+  hrefs.forEach((href, i) => {
+    const safe = safePicture(href)
+    if (safe === undefined) return
+    out.push(
+      `<image x="${short(x[i])}" y="${short(y[i])}" width="${short(width[i])}" height="${short(height[i])}" href="${escapeXml(safe)}" aria-label="${escapeXml(words[i])}"/>`,
+    )
+  })
 }
 
 function paintTexts(batch: Texts, out: string[]): void {

@@ -59,6 +59,7 @@ export function tickTexts(values: readonly number[], look: NumberLook): string[]
     // Compact and scientific notation choose a power for each value, so decimals may be cut where not needed.
     const format = numberFormat(look.locale, {
       ...base,
+      minimumFractionDigits: 0,
       maximumFractionDigits: Math.min(20, base.notation === 'scientific' ? digits + 1 : digits),
     })
     const zero = numberFormat(look.locale, { ...given, maximumFractionDigits: 0 })

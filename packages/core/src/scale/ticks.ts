@@ -110,6 +110,19 @@ export function ticksEvery(min: number, max: number, step: number): Ticks {
   return { values: count > 1000 || !(step > 0) ? [] : tickValues(first, step, Math.max(0, count)), step }
 }
 
+/** Divisions between ticks: fifths, or quarters of a step of two, inside the ends. */
+export function minorBetween(ticks: readonly number[], step: number, min: number, max: number): number[] {
+  const lead = Math.round((step / 10 ** Math.floor(Math.log10(step) + 1e-9)) * 100) / 100
+  const parts = lead === 2 ? 4 : 5
+  const out: number[] = []
+  if (ticks.length === 0) return out
+  for (let i = -parts; i < ticks.length * parts; i++) {
+    const value = Number((ticks[0] + (i * step) / parts).toPrecision(14))
+    if (i % parts !== 0 && value >= min && value <= max) out.push(value)
+  }
+  return out
+}
+
 /** Powers of the base inside the ends, thinned to about `wanted`, with the multiples between them as minor ticks. */
 export function logTicks(
   min: number,
@@ -124,12 +137,19 @@ export function logTicks(
   const powers = high - low + 1
   const power = (exponent: number) => (exponent < 0 ? 1 / base ** -exponent : base ** exponent)
   const inside = (value: number) => value >= min * (1 - 1e-9) && value <= max * (1 + 1e-9)
+  const between = (major: readonly number[], from: number, to: number) => {
+    const out: number[] = []
+    for (let e = from; e <= to; e++)
+      for (let lead = 1; lead < 10; lead++)
+        if (inside(lead * power(e)) && !major.includes(lead * power(e))) out.push(lead * power(e))
+    return out
+  }
   if (powers < 3 && base === 10) {
     // Less than two full decades: 1, 2 and 5 of each, or plainly neat numbers when even those are too few.
     const some: number[] = []
     for (let e = low - 1; e <= high + 1; e++)
       for (const lead of [1, 2, 5]) if (inside(lead * power(e))) some.push(lead * power(e))
-    if (some.length >= 3) return { major: some, minor: [] }
+    if (some.length >= 3) return { major: some, minor: between(some, low - 1, high + 1) }
     return { major: chooseTicks({ min, max, wanted, enclose: false })?.values ?? some, minor: [] }
   }
   const every = Math.max(1, Math.ceil(powers / Math.max(2, wanted)))

@@ -127,6 +127,9 @@ function largerText(time: number, unit: Unit, locale: string, zone: Zone): strin
   return timeFormat(locale, zone.name, options).format(time)
 }
 
+const quarterText = (time: number, zone: Zone) =>
+  `Q${Math.ceil(civilOf(Math.floor((time + zone.offsetAt(time)) / DAY)).month / 3)}`
+
 /** The labels of ticks: the tick's own unit, and the larger unit where it changes. */
 export function labelTimes(
   values: readonly number[],
@@ -134,9 +137,16 @@ export function labelTimes(
   look: Intl.DateTimeFormatOptions,
   locale: string,
   zone: Zone,
+  quarters = false,
 ): { labels: string[]; larger: string[] } {
   const format = timeFormat(locale, zone.name, look)
-  const labels = values.map(value => (unit === 'year' ? yearText(value, locale, zone) : format.format(value)))
+  const labels = values.map(value =>
+    unit === 'year'
+      ? yearText(value, locale, zone)
+      : quarters
+        ? quarterText(value, zone)
+        : format.format(value),
+  )
   const above = LARGER[unit]
   let before = Number.NaN
   const larger = values.map(value => {
@@ -181,7 +191,9 @@ export function chooseTimeTicks(wish: {
     if (values.length > most) continue
     const variants = looks(step.unit)
     const at = usual(step.unit)
-    const written = variants.map(look => labelTimes(values, step.unit, look, locale, zone))
+    const written = variants.map(look =>
+      labelTimes(values, step.unit, look, locale, zone, wish.least === 'quarter' && step.unit === 'quarter'),
+    )
     if (fits(values, written[at].labels, 14)) {
       const best = at > 0 && fits(values, written[0].labels, 24) ? written[0] : written[at]
       // One tick or none says too little: the last division that left two of them is better, shortened if need be.

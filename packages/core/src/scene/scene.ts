@@ -19,8 +19,10 @@ interface Shapes {
   id: string
   /** `data`: shapes that stand for rows; `guide`: axes, legends and words. */
   part: 'data' | 'guide'
-  /** Whether shapes end at the plot's edge. */
+  /** Whether shapes end at the edge of their plot. */
   clip: boolean
+  /** Which of the scene's plots they belong to; default the first. */
+  pane?: number
   /** Whether shapes stand in one-to-one correspondence to these keys; lines have a key for each vertex. */
   keys: Keys
   rows?: RowsOf
@@ -97,8 +99,20 @@ export interface Texts extends Shapes {
   at?: Float64Array
 }
 
+/** Pictures: safe addresses only, see `safePicture`. Each keeps its proportions in the middle of its box. */
+export interface Images extends Shapes {
+  kind: 'images'
+  x: Float32Array
+  y: Float32Array
+  width: Float32Array
+  height: Float32Array
+  hrefs: readonly string[]
+  /** What each shows, for those who cannot see it. */
+  words: readonly string[]
+}
+
 /** Shapes of one kind, painted together. */
-export type Batch = Rects | Discs | Lines | Segments | Texts
+export type Batch = Rects | Discs | Lines | Segments | Texts | Images
 
 /** What a chart looks like at one moment: plain shapes in pixels. */
 export interface Scene {
@@ -107,8 +121,8 @@ export interface Scene {
   /** CSS colour; undefined for transparent. */
   background: string | undefined
   font: string
-  /** Where data are drawn, and clipped. */
-  plot: Box
+  /** Where data are drawn, and clipped: one for a chart, one for each pane of a spread. */
+  plots: Box[]
   /** Painted in this order. */
   batches: Batch[]
   /** For those who cannot see it: what it is called, and what it shows. */
@@ -121,8 +135,9 @@ export interface Scene {
 /** Data may reach this far, in pixels, beyond the plot's edge before they are clipped: half a stroke or point at the edge stays whole. */
 export const CLIP_ROOM = 4
 
-/** Where data are clipped. */
-export function clipBox({ plot }: Scene): Box {
+/** Where the data of a batch are clipped. */
+export function clipBox({ plots }: Scene, batch: Batch): Box {
+  const plot = plots[batch.pane ?? 0]
   return {
     x: plot.x - CLIP_ROOM,
     y: plot.y - CLIP_ROOM,
@@ -138,4 +153,14 @@ export function shapeCount(batch: Batch): number {
     : batch.kind === 'segments'
       ? batch.x1.length
       : batch.x.length
+}
+
+/** A picture's address, if it is one that can do no harm: a picture as data, or a file by http, https or a relative path. */
+export function safePicture(href: string): string | undefined {
+  const address = href.trim()
+  if (/^data:image\/(png|jpeg|gif|webp|avif|svg\+xml)[;,]/i.test(address)) return address
+  // Browsers skip control characters, so a scheme could hide behind one.
+  if (/^https?:\/\//i.test(address) || !/^[^/?#]*:/.test(address.replace(/[\u0000-\u0020]/g, '')))
+    return address
+  return undefined
 }

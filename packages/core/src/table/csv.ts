@@ -36,6 +36,12 @@ export function splitCsv(text: string, options: CsvOptions = {}): CsvCells {
       'Close the quote, and write quotes inside it twice.',
     )
   }
+  return gatherCsv(lines, options)
+}
+
+/** Lines of cells as columns, with the names that the first line gives. */
+export function gatherCsv(lines: string[][], options: CsvOptions & { name?: string }): CsvCells {
+  const source = options.source ?? options.name ?? 'the CSV text'
   const isEmpty = (line: string[]) => line.length === 0 || (line.length === 1 && line[0].trim() === '')
   const headerAt = lines.findIndex(line => !isEmpty(line))
   if (headerAt < 0) {

@@ -12,10 +12,10 @@ type RowOf<C> = { [name in keyof C]: CellOf<C[name]> }
  * (`{ route: [...], passengers: new Float64Array(...) }`). A `Float64Array` is taken without copying and never written to.
  * Texts that are numbers or dates throughout a column become numbers or dates; `report` says so.
  */
-export function table<R extends object>(rows: readonly R[], options?: TableOptions<R>): Table<R>
+export function table<R extends object>(rows: readonly R[], options?: TableOptions<NoInfer<R>>): Table<R>
 export function table<C extends Record<string, ArrayLike<unknown>>>(
   columns: C,
-  options?: TableOptions<RowOf<C>>,
+  options?: TableOptions<NoInfer<RowOf<C>>>,
 ): Table<RowOf<C>>
 export function table(data: unknown, options: TableOptions = {}): Table {
   if (Array.isArray(data)) {
@@ -62,19 +62,28 @@ export function table(data: unknown, options: TableOptions = {}): Table {
 }
 
 /** Makes a table from CSV text. Throws `empty-data`, `ragged-row`, `unclosed-quote`. */
-export function readCsv<R = any>(text: string, options: TableOptions<R> & CsvOptions = {}): Table<R> {
+export function readCsv<R = any>(
+  text: string,
+  options: TableOptions<NoInfer<R>> & CsvOptions = {},
+): Table<R> {
   const cells = splitCsv(text, { source: options.name, ...options })
   return new Table<R>(cells, options)
 }
 
 /** Makes a table from JSON text: a list of records, or an object of column lists. Throws `bad-json`, `bad-rows`. */
-export function readJson<R extends object = any>(text: string, options: TableOptions<R> = {}): Table<R> {
+export function readJson<R extends object = any>(
+  text: string,
+  options: TableOptions<NoInfer<R>> = {},
+): Table<R> {
   const source = options.name ?? 'the JSON text'
   return table(parseJson(text, source) as R[], options)
 }
 
 /** Makes a table from newline-delimited JSON, one record a line. Throws `bad-json` naming the line. */
-export function readLines<R extends object = any>(text: string, options: TableOptions<R> = {}): Table<R> {
+export function readLines<R extends object = any>(
+  text: string,
+  options: TableOptions<NoInfer<R>> = {},
+): Table<R> {
   const rows: R[] = []
   const source = options.name ?? 'the text'
   text.split(/\r?\n/).forEach((line, i) => {

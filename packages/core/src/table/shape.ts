@@ -6,6 +6,7 @@ import { type Groups, groupRows } from './group.ts'
 import { isMeasure, type Meaning, wordsOf } from './meaning.ts'
 import { measure } from './measure.ts'
 import type { Table } from './table.ts'
+import { keepTop } from './top.ts'
 import { type GroupContext, windowed } from './window.ts'
 import { utc, type Zone } from './zone.ts'
 
@@ -32,18 +33,24 @@ export interface Shaped {
   keyOf(mark: number): string | number
 }
 
+/** How rows are gathered. */
+export interface ShapeOptions {
+  /** The role along which buckets without rows are filled and "so far" runs. */
+  order?: string
+  /** Only these rows. */
+  rows?: Int32Array
+  shareOf?: 'x' | 'whole'
+  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
+  top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
+}
+
 /** Empty buckets are filled in only up to this many marks. */
 const MOST_FILLED = 200_000
 
 /**
  * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
- * `order`: the role along which buckets without rows are filled and "so far" runs. `rows`: only these rows.
  */
-export function shape(
-  table: Table,
-  roles: ReadonlyMap<string, Meaning>,
-  options: { order?: string; rows?: Int32Array; shareOf?: 'x' | 'whole' } = {},
-): Shaped {
+export function shape(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions = {}): Shaped {
   const grouped = [...roles.values()].some(isMeasure)
   return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options.rows)
 }
@@ -98,12 +105,8 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
   Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
 
-function shapeGroups(
-  table: Table,
-  roles: ReadonlyMap<string, Meaning>,
-  options: { order?: string; rows?: Int32Array; shareOf?: 'x' | 'whole' },
-): Shaped {
-  const by: { role: string; meaning: Meaning; column: TableColumn; encoded: Encoded; at: number }[] = []
+function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
+  const by: Part[] = []
   const measures: [string, Meaning][] = []
   const encodings: Encoded[] = []
   const words = new Map<string, number>()
@@ -121,18 +124,20 @@ function shapeGroups(
     if (isMeasure(meaning)) measures.push([role, meaning])
     else {
       const at = encodingOf(meaning)
-      by.push({ role, meaning, column: columnOf(table, meaning)!, encoded: encodings[at], at })
+      by.push({ role, meaning, column: columnOf(table, meaning)!, at })
     }
   }
-  const groups = groupRows(encodings, table.length, options.rows)
+  const rows = applyTops(table, by, measures, encodings, options)
+  const groups = groupRows(encodings, table.length, rows)
   const order = by.find(part => part.role === options.order)
   const filled =
     order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
       ? fillBuckets(groups, encodings, order.at)
       : { codes: groups.codes, count: groups.count }
   const out = new Map<string, RoleValues>()
-  for (const { role, meaning, column, encoded, at } of by) {
+  for (const { role, meaning, column, at } of by) {
     const codes = filled.codes[at]
+    const encoded = encodings[at]
     out.set(role, {
       cells: encoded.cellsOf(codes),
       meaning,
@@ -184,6 +189,69 @@ function shapeGroups(
         )
         .join('\u001f'),
   }
+}
+
+/** A role that groups, and which encoding it has. */
+interface Part {
+  role: string
+  meaning: Meaning
+  column: TableColumn
+  at: number
+}
+
+/** Keeps the best categories where `top` asks for it; returns the rows that stay. */
+function applyTops(
+  table: Table,
+  by: Part[],
+  measures: [string, Meaning][],
+  encodings: Encoded[],
+  options: ShapeOptions,
+): Int32Array | undefined {
+  let { rows } = options
+  const done = new Set<number>()
+  for (const { role, meaning, at } of by) {
+    const {
+      top: count,
+      rest,
+      by: judge,
+    } = meaning.top !== undefined
+      ? { ...meaning, top: meaning.top }
+      : options.top?.role === role
+        ? { top: options.top.count, ...options.top }
+        : {}
+    if (count === undefined || done.has(at)) continue
+    done.add(at)
+    const measured = judge ?? measures[0]?.[1] ?? { is: 'summary', how: 'count' }
+    const groups = groupRows([encodings[at]], table.length, rows)
+    const context: GroupContext = {
+      table,
+      groups,
+      filled: { codes: groups.codes, count: groups.count },
+      encodings: [encodings[at]],
+      encodingOf: () => 0,
+      order: undefined,
+      shareOf: 'whole',
+    }
+    // A rank or a share is judged by what it ranks.
+    const base: Meaning =
+      measured.is === 'window'
+        ? measured.column === undefined
+          ? { is: 'summary', how: 'count' }
+          : { is: 'summary', how: 'sum', column: measured.column }
+        : measured
+    const found = measureOf(base, table, groups, groups.count, context)
+    const values = new Float64Array(encodings[at].size).fill(Number.NaN)
+    groups.codes[0].forEach((code, group) => {
+      if (code >= 0) values[code] = found[group]
+    })
+    encodings[at] = keepTop(encodings[at], values, count, rest)
+    const { codes } = encodings[at]
+    const stays = (row: number) => codes[row] !== -2
+    rows = rows
+      ? rows.filter(stays)
+      : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
+  }
+  return rows
 }
 
 function measureOf(

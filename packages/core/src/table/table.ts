@@ -143,6 +143,37 @@ export class Table<R = any> {
     return this.serialNumbers
   }
 
+  /** For a derived table: the rows of its source that stand behind a row; undefined for a table of its own. */
+  sourceRows: ((row: number) => ArrayLike<number>) | undefined
+
+  /** Makes this table follow the one it was derived from. The source does not keep it alive. */
+  follow(
+    source: Table<any>,
+    rowsOf: (row: number) => ArrayLike<number>,
+    again: () => { table: Table<any>; rowsOf: (row: number) => ArrayLike<number> },
+  ): void {
+    this.sourceRows = rowsOf
+    const self = new WeakRef(this)
+    const stop = source.watch(() => {
+      const table = self.deref()
+      if (!table) return stop()
+      const next = again()
+      table.sourceRows = next.rowsOf
+      table.adopt(next.table)
+    })
+  }
+
+  /** Takes over the rows of another table with the same columns. */
+  private adopt(other: Table<any>): void {
+    for (const [name, column] of other.byName) this.byName.set(name, column)
+    for (const name of [...this.byName.keys()]) if (!other.byName.has(name)) this.byName.delete(name)
+    this.rowCount = other.rowCount
+    this.serialNumbers = undefined
+    this.rowOfKey = undefined
+    this.log.replace()
+    this.changed()
+  }
+
   /** Tells of changes, merged: once for all that happened in one run of code. Returns a function that stops it. */
   watch(listener: (change: Change) => void): () => void {
     return this.log.watch(listener)

@@ -38,7 +38,7 @@ export const measureInter: Measure = (text, { size, weight }) => {
     const known = widths.get(character.codePointAt(0)!)
     if (known !== undefined) width += known
     else if (WIDE.test(character)) width += 1.1
-    else if (!COMBINING.test(character)) width += 0.62
+    else if (!COMBINING.test(character)) width += 0.55
   }
   return width * size
 }

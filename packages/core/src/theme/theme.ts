@@ -1,4 +1,5 @@
 import { DAY_COLORS, NIGHT_COLORS } from './palette.ts'
+import { DAY_DIVERGING, DAY_SEQUENTIAL, NIGHT_DIVERGING, NIGHT_SEQUENTIAL } from './ramp.ts'
 
 /** The tokens from which everything that is drawn takes its looks. Colours in CSS syntax, lengths in pixels. */
 export interface Theme {
@@ -12,12 +13,17 @@ export interface Theme {
   muted: string
   /** Gridlines. */
   hairline: string
+  /** Every other band of a striped plot. */
+  stripe: string
   /** The line at zero, and edges of tooltips. */
   strong: string
   /** Shapes and labels without a value to colour them by. */
   missing: string
   /** Category colours in order of use. */
   colors: readonly string[]
+  /** Colours for numbers from small to large, and for numbers on both sides of a middle; six-digit hex. */
+  sequential: readonly string[]
+  diverging: readonly string[]
   sizes: { title: number; subtitle: number; text: number; caption: number }
 }
 
@@ -32,9 +38,12 @@ export const day: Theme = {
   text: '#1c2328',
   muted: '#5b646b',
   hairline: '#e6e4de',
+  stripe: '#f4f2ec',
   strong: '#b3b2ab',
   missing: '#8b8f91',
   colors: DAY_COLORS,
+  sequential: DAY_SEQUENTIAL,
+  diverging: DAY_DIVERGING,
   sizes: SIZES,
 }
 
@@ -46,8 +55,11 @@ export const night: Theme = {
   text: '#eceae4',
   muted: '#a3abaf',
   hairline: '#2b3236',
+  stripe: '#1b2024',
   strong: '#5d676c',
   missing: '#7d868b',
   colors: NIGHT_COLORS,
+  sequential: NIGHT_SEQUENTIAL,
+  diverging: NIGHT_DIVERGING,
   sizes: SIZES,
 }

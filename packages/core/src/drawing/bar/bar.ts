@@ -1,5 +1,6 @@
 import type { Rects } from '../../scene/scene.ts'
 import { kind, type Marks, type Positions } from '../kind.ts'
+import { paintOf } from '../paint-of.ts'
 
 const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
 /** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
@@ -75,8 +76,7 @@ export const bar = kind({
       clip: true,
       keys: Array.from({ length: count }, (_, i) => marks.keyOf(i)),
       rows: marks.rowsOf,
-      colors: marks.series.map(one => style.color ?? one.color),
-      color: marks.seriesOf ?? new Uint16Array(count),
+      ...paintOf(marks, style),
       alpha: style.opacity === undefined ? undefined : new Float32Array(count).fill(style.opacity),
       along: { x: x.name, y: y.name },
       ...out,

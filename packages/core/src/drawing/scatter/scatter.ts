@@ -1,5 +1,6 @@
-import type { Discs } from '../../scene/scene.ts'
+import type { Box, Discs } from '../../scene/scene.ts'
 import { kind } from '../kind.ts'
+import { paintOf } from '../paint-of.ts'
 
 const RADIUS = 3.5
 /** Points are solid as long as they cover no more than this share of the plot. */
@@ -8,7 +9,7 @@ const SOLID_COVER = 0.04
 /** A disc for each mark; the more there are, the fainter and smaller each, so that overlap shows as density. */
 export const scatter = kind({
   name: 'scatter',
-  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category', size: 'number' },
   swatch: 'disc',
   draw({ id, marks, x, y, plot, style, theme }) {
     const count = marks.length
@@ -31,18 +32,23 @@ export const scatter = kind({
       clip: true,
       keys: keysOf(count, marks.keyOf),
       rows: marks.rowsOf,
-      colors: marks.series.map(one => style.color ?? one.color),
-      color: marks.seriesOf ?? new Uint16Array(count),
+      ...paintOf(marks, style),
       alpha: alpha === 1 ? undefined : new Float32Array(count).fill(alpha),
       along: { x: x.name, y: y.name },
       x: px,
       y: py,
-      radius: new Float32Array(count).fill(radius),
+      radius: marks.size ? sized(marks.size, plot) : new Float32Array(count).fill(radius),
       ring: crowded ? undefined : { color: theme.background, width: 1.5 },
     }
     return [discs]
   },
 })
+
+/** Radii whose areas are in proportion to the values; the greatest is a twelfth of the plot's shorter side at most. */
+function sized({ at, max }: { at: Float64Array; max: number }, plot: Box): Float32Array {
+  const largest = Math.max(4, Math.min(22, Math.min(plot.width, plot.height) / 12))
+  return Float32Array.from(at, value => (value > 0 && max > 0 ? largest * Math.sqrt(value / max) : 0))
+}
 
 function keysOf(count: number, keyOf: (mark: number) => string | number): ArrayLike<string | number> {
   const first = count > 0 ? keyOf(0) : 0

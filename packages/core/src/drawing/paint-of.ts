@@ -1,0 +1,10 @@
+import type { MarkStyle, Marks } from './kind.ts'
+
+/** The colours of marks: by value where they are shaded, else by series, unless a constant is given. */
+export function paintOf(marks: Marks, style: MarkStyle): { colors: readonly string[]; color: Uint16Array } {
+  if (marks.shade && style.color === undefined) return { colors: marks.shade.colors, color: marks.shade.of }
+  return {
+    colors: marks.series.map(one => style.color ?? one.color),
+    color: marks.seriesOf ?? new Uint16Array(marks.length),
+  }
+}

@@ -1,0 +1,78 @@
+import type { NumberLook } from '../scale/number-format.ts'
+import type { PositionScale, ScaleKind } from '../scale/scale.ts'
+import type { TimeStep } from '../scale/time-ticks.ts'
+import type { Unit } from '../table/calendar.ts'
+import type { Zone } from '../table/zone.ts'
+import type { Font, Measure } from '../theme/measure.ts'
+
+export type Side = 'bottom' | 'left' | 'right' | 'top'
+
+/** What an axis has to show and how. */
+export interface AxisInput {
+  name: string
+  side: Side
+  kind: ScaleKind
+  min: number
+  max: number
+  /** Which ends may be moved outwards to neat numbers. */
+  round: { min: boolean; max: boolean }
+  reverse: boolean
+  words: readonly string[]
+  zone: Zone
+  look: NumberLook
+  /** Ticks asked for: about how many, which, or how far apart. */
+  wish?: number | number[] | { every: number | TimeStep }
+  /** The finest unit the values have: no ticks between days where there is one value a day. */
+  unit?: Unit
+  cycle?: string
+  timeFormat?: Intl.DateTimeFormatOptions | ((value: any) => string)
+  /** The widest a label beside the plot may be, in pixels. */
+  labelRoom: number
+  /** Whether smaller divisions are wanted between ticks. */
+  minor?: boolean
+  /** Pictures by category, shown with or instead of its name. */
+  images?: Readonly<Record<string, string>>
+  /** The scale on whose gridlines the ticks must fall. */
+  alignTo?: string
+  /** The total of which this axis reads the values of the scale `y` as a percentage. */
+  percentOf?: number
+}
+
+/** An axis worked out for a length of pixels. */
+export interface AxisLayout {
+  scale: PositionScale
+  ticks: number[]
+  /** Where labels stand: at their ticks, but in the middle of the interval where ticks begin buckets. */
+  labelAt: number[]
+  minor: number[]
+  /** Lines of text at each tick. */
+  labels: string[][]
+  /** A picture at each tick; empty where there are none. */
+  pictures: (string | undefined)[]
+  /** The larger unit of time, at the ticks where it changes; empty texts elsewhere. */
+  larger: string[]
+  /** Degrees by which labels are turned. */
+  turn: number
+  /** Pixels between the plot and the far edge of the labels. */
+  thickness: number
+}
+
+/** Everything a layout of one kind of axis works with. */
+export interface AxisContext {
+  input: AxisInput
+  /** Pixels from end to end. */
+  length: number
+  /** Whether it runs from left to right. */
+  level: boolean
+  font: Font
+  measure: Measure
+  /** The scale for a domain. */
+  make(min: number, max: number): PositionScale
+}
+
+/** Room between plot and labels, in pixels. */
+export const LABEL_GAP = 7
+/** Least free space between neighbouring labels, in pixels. */
+export const APART = 10
+/** Width and height of a picture at a tick, in pixels. */
+export const PICTURE = 22

@@ -1,0 +1,92 @@
+import { cycleText } from '../scale/time-format.ts'
+import { APART, type AxisContext, type AxisLayout, LABEL_GAP, PICTURE } from './axis-parts.ts'
+import { clean, ellipsis, LINE, wrap } from './text.ts'
+
+/** Degrees by which names are turned where they fit in no other way. */
+const SLANT = -38
+
+/** An axis of names. A name left out says less than a short one, so names are wrapped and slanted before any is dropped. */
+export function categoryAxis(context: AxisContext): AxisLayout {
+  const { input, level, font, measure, make } = context
+  const scale = make(input.min, input.max)
+  const { words, look, cycle, images } = input
+  const low = Math.max(0, Math.ceil(Math.min(...scale.domain)))
+  const high = Math.min(words.length - 1, Math.floor(Math.max(...scale.domain)))
+  const chosen = Array.isArray(input.wish) ? input.wish.filter(i => i >= low && i <= high) : undefined
+  const all = chosen ?? Array.from({ length: Math.max(0, high - low + 1) }, (_, i) => low + i)
+  const name = (i: number, width: 'long' | 'short' | 'narrow' = 'short') =>
+    clean(cycle ? cycleText(cycle, Number(words[i]), look.locale, width) : words[i]) || '–'
+  const room = Math.abs(scale.factor)
+  const pictured = images !== undefined && all.some(i => Object.hasOwn(images, words[i]))
+  const build = (ticks: number[], labels: string[][], thickness: number, turn = 0): AxisLayout => {
+    const pictures = pictured
+      ? ticks.map(i => (images && Object.hasOwn(images, words[i]) ? images[words[i]] : undefined))
+      : []
+    return {
+      scale,
+      ticks,
+      labelAt: ticks,
+      minor: [],
+      labels,
+      pictures,
+      larger: [],
+      turn,
+      thickness: thickness + (pictured ? PICTURE + 4 : 0),
+    }
+  }
+  if (!level) {
+    const every = Math.max(1, Math.ceil((font.size * LINE) / Math.max(room, 1e-6)))
+    const ticks = all.filter((_, i) => i % every === 0)
+    // Where there is height for it, a long name takes two lines rather than lose its end.
+    const lines = Math.max(1, Math.min(2, Math.floor((room * every) / (font.size * LINE))))
+    const labels = ticks.map(i => wrap(name(i), input.labelRoom, font, measure, lines))
+    return build(ticks, labels, LABEL_GAP + Math.max(0, ...labels.flat().map(text => measure(text, font))))
+  }
+  const oneRow = LABEL_GAP + font.size
+  const fits = (texts: string[][], gap: number) =>
+    texts.every(lines => lines.every(text => measure(text, font) + gap <= room))
+  const flat = all.map(i => [name(i)])
+  if (fits(flat, APART)) return build(all, flat, oneRow)
+  if (cycle) {
+    const narrow = all.map(i => [name(i, 'narrow')])
+    if (cycle !== 'hour of day' && fits(narrow, 4)) return build(all, narrow, oneRow)
+    const ticks = thinned(all, i => name(i), room, context)
+    return build(
+      ticks,
+      ticks.map(i => [name(i)]),
+      oneRow,
+    )
+  }
+  const wrapped = all.map(i => wrap(name(i), Math.max(20, room - APART), font, measure, 3))
+  if (room > 34 && wrapped.every(lines => lines.every(text => !text.endsWith('…')))) {
+    const rows = Math.max(1, ...wrapped.map(lines => lines.length))
+    return build(all, wrapped, oneRow + (rows - 1) * font.size * LINE)
+  }
+  const slant = (Math.abs(SLANT) * Math.PI) / 180
+  if (room >= (font.size * LINE) / Math.sin(slant) / 1.5) {
+    // Slanted labels reach down to the left; more than a hundred pixels would leave too little for the plot.
+    const labels = all.map(i => [ellipsis(name(i), 110, font, measure)])
+    const longest = Math.max(0, ...labels.map(([text]) => measure(text, font)))
+    return build(all, labels, LABEL_GAP + longest * Math.sin(slant) + font.size, SLANT)
+  }
+  const short = (i: number) => ellipsis(name(i), 120, font, measure)
+  const ticks = thinned(all, short, room, context)
+  return build(
+    ticks,
+    ticks.map(i => [short(i)]),
+    oneRow,
+  )
+}
+
+/** Every so many-th category, so that names fit side by side; very many are judged by a sample. */
+function thinned(
+  all: number[],
+  name: (i: number) => string,
+  room: number,
+  { font, measure }: AxisContext,
+): number[] {
+  const sample = all.length > 2000 ? all.filter((_, i) => i % Math.ceil(all.length / 2000) === 0) : all
+  const widest = Math.max(1, ...sample.map(i => measure(name(i), font)))
+  const every = Math.max(1, Math.ceil((widest + APART) / Math.max(room, 1e-6)))
+  return all.filter((_, i) => i % every === 0)
+}

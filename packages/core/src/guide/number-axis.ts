@@ -1,0 +1,146 @@
+import { tickTexts } from '../scale/number-format.ts'
+import { chooseTicks, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
+import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
+import { collide, keptApart } from './label-room.ts'
+
+/** An axis of numbers: ends at neat values where they may move, ticks by optimisation on the labels themselves. */
+export function numberAxis(context: AxisContext): AxisLayout {
+  const { input, length, level, make } = context
+  let { min, max } = input
+  const { look, wish, round } = input
+  const texts = (values: readonly number[]) => tickTexts(values, look)
+  // A reader needs a few marks to measure by, and more only slowly as the axis grows.
+  const wanted =
+    typeof wish === 'number' ? Math.max(1, wish) : level ? Math.max(2, 1 + length / 110) : 2.5 + length / 110
+  let ticks: number[]
+  let minor: number[] = []
+  let step = Number.NaN
+  if (Array.isArray(wish)) ticks = wish
+  else if (typeof wish === 'object' && typeof wish.every === 'number') {
+    step = wish.every
+    if (round.min) min = Math.floor(min / step + 1e-9) * step
+    if (round.max) max = Math.ceil(max / step - 1e-9) * step
+    ticks = ticksEvery(min, max, step).values
+  } else if (input.kind.name === 'log') {
+    if (round.min) min = floorLog(min)
+    if (round.max) max = -floorLog(-max)
+    const found = logTicks(min, max, wanted)
+    ticks = found.major
+    minor = found.minor
+  } else if (input.kind.name === 'linear') {
+    const whole = look.whole && max - min >= 1
+    const enclose = round.min && round.max
+    const legible = (values: number[]) => {
+      const scale = make(Math.min(min, values[0]), Math.max(max, values[values.length - 1]))
+      return collide(values.map(scale.map), texts(values), context) ? Number.NEGATIVE_INFINITY : 1
+    }
+    const found = chooseTicks({ min, max, wanted, enclose, whole, legible })
+    ticks = found?.values ?? fewest(min, max, length)
+    step = found?.step ?? Number.NaN
+    // Ends that may move are moved out to the ticks; where one is fixed, the other follows.
+    if (found && round.max && ticks[ticks.length - 1] < max)
+      ticks = [...ticks, Number((ticks[ticks.length - 1] + step).toPrecision(15))]
+    if (found && round.min && ticks[0] > min) ticks = [Number((ticks[0] - step).toPrecision(15)), ...ticks]
+    if (round.min) min = Math.min(min, ticks[0])
+    if (round.max) max = Math.max(max, ticks[ticks.length - 1])
+  } else {
+    const found = bentTicks(context, wanted)
+    ;[min, max, ticks] = [found.min, found.max, found.ticks]
+  }
+  const scale = make(min, max)
+  const low = Math.min(min, max)
+  const high = Math.max(min, max)
+  ticks = ticks.filter(value => value >= low && value <= high && input.kind.allows(value))
+  if (input.kind.name !== 'linear' || Array.isArray(wish)) {
+    const all = texts(ticks)
+    ticks = keptApart(ticks, scale, all, context).map(i => ticks[i])
+  }
+  if (input.minor && input.kind.name === 'linear' && step > 0) minor = minorBetween(ticks, step, low, high)
+  if (input.minor === false) minor = []
+  // Labels are written over all ticks that are shown, so that their decimals agree.
+  const labels = texts(ticks)
+  const thickness = level
+    ? LABEL_GAP + context.font.size
+    : LABEL_GAP + Math.max(0, ...labels.map(text => context.measure(text, context.font)))
+  return {
+    scale,
+    ticks,
+    labelAt: ticks,
+    minor,
+    labels: labels.map(text => [text]),
+    pictures: [],
+    larger: [],
+    turn: 0,
+    thickness,
+  }
+}
+
+/** Ticks for root and signed-log scales: neat numbers, about evenly spaced as they are drawn. */
+function bentTicks(
+  { input, length }: AxisContext,
+  wanted: number,
+): { min: number; max: number; ticks: number[] } {
+  const { kind, round } = input
+  let { min, max } = input
+  const neat = (value: number, up: boolean) => {
+    if (value === 0) return 0
+    return up ? -floorLog(-value) : floorLog(value)
+  }
+  if (round.min) min = neat(min, false)
+  if (round.max) max = neat(max, true)
+  if (kind.name === 'signed log') return { min, max, ticks: signedPowers(min, max, wanted) }
+  const a = kind.forward(min)
+  const b = kind.forward(max)
+  const count = Math.max(2, Math.min(Math.round(wanted) + 1, Math.floor(length / 24)))
+  const values = new Set<number>()
+  for (let i = 0; i <= count; i++) {
+    const value = kind.backward(a + ((b - a) * i) / count)
+    // Rounded to one, two or five of its own size, which keeps neighbours about evenly apart.
+    const size = Math.abs(value)
+    const near = size < (max - min) * 1e-6 ? 0 : Math.sign(value) * nearestNeat(size)
+    if (near >= min && near <= max) values.add(near)
+  }
+  if (min <= 0 && max >= 0) values.add(0)
+  return { min, max, ticks: [...values].sort((p, q) => p - q) }
+}
+
+/** Zero and powers of ten on both sides of it, every so many-th where all would be too many. */
+function signedPowers(min: number, max: number, wanted: number): number[] {
+  const reach = Math.max(1, Math.floor(Math.log10(Math.max(Math.abs(min), Math.abs(max), 1)) + 1e-9))
+  const sides = (min < 0 ? 1 : 0) + (max > 0 ? 1 : 0)
+  const every = Math.max(1, Math.ceil((reach * sides) / Math.max(2, wanted * 1.5)))
+  const out = new Set<number>([0])
+  for (let power = reach; power >= 1; power -= every) {
+    out.add(10 ** power)
+    out.add(-(10 ** power))
+  }
+  return [...out].filter(value => value >= min && value <= max).sort((a, b) => a - b)
+}
+
+function nearestNeat(size: number): number {
+  const power = 10 ** Math.floor(Math.log10(size))
+  return [1, 2, 5, 10].reduce(
+    (best, lead) =>
+      Math.abs(Math.log(lead * power) - Math.log(size)) < Math.abs(Math.log(best) - Math.log(size))
+        ? lead * power
+        : best,
+    power,
+  )
+}
+
+/** 1, 2 or 5 times a power of ten, at or below the value; for negative values, of the distance from zero upwards. */
+export function floorLog(value: number): number {
+  const size = Math.abs(value)
+  const power = 10 ** Math.floor(Math.log10(size))
+  const leads = value > 0 ? [5, 2, 1] : [1, 2, 5, 10]
+  const lead =
+    value > 0
+      ? leads.find(l => l * power <= size * (1 + 1e-9))
+      : leads.find(l => l * power >= size * (1 - 1e-9))
+  return Math.sign(value) * (lead ?? 1) * power
+}
+
+/** Where not even two labels fit, the ends that matter most. */
+function fewest(min: number, max: number, length: number): number[] {
+  return length < 30 ? [min <= 0 && max >= 0 ? 0 : max] : [min, max]
+}

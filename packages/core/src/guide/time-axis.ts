@@ -1,0 +1,103 @@
+import { chooseTimeTicks, labelTimes, type TimeStep, timesEvery } from '../scale/time-ticks.ts'
+import { addUnits, type Unit } from '../table/calendar.ts'
+import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
+import { keptApart } from './label-room.ts'
+import { LINE } from './text.ts'
+
+/** An axis of times: divisions of the calendar, with the larger unit named where it changes. */
+export function timeAxis(context: AxisContext): AxisLayout {
+  const { input, length, level, font, measure, make } = context
+  const { min, max, zone, look, wish, unit } = input
+  const scale = make(min, max)
+  const width = level ? (text: string) => measure(text, font) : () => font.size * LINE
+  const most = typeof wish === 'number' ? wish : Math.max(2, Math.floor(length / (level ? 40 : 30)))
+  const own = input.timeFormat
+  // The end of the last bucket begins nothing that is shown.
+  const end = unit ? max - 1 : max
+  let ticks: number[]
+  let stepUnit: Unit
+  let labels: string[] | undefined
+  let larger: string[] | undefined
+  if (Array.isArray(wish)) {
+    ticks = wish.filter(time => time >= min && time <= max)
+    stepUnit = unit ?? 'day'
+  } else if (typeof wish === 'object' && typeof wish.every === 'object') {
+    ticks = timesEvery(wish.every as TimeStep, min, end, zone)
+    stepUnit = (wish.every as TimeStep).unit
+  } else {
+    const found = chooseTimeTicks({
+      min,
+      max: end,
+      length,
+      most,
+      locale: look.locale,
+      zone,
+      measure: width,
+      least: unit,
+    })
+    ticks = found.values
+    stepUnit = found.step.unit
+    labels = found.labels
+    larger = found.larger
+  }
+  if (own || !labels || !larger) {
+    const written =
+      typeof own === 'function'
+        ? { labels: ticks.map(time => own(new Date(time))), larger: [] }
+        : labelTimes(ticks, stepUnit, own ?? usualLook(stepUnit), look.locale, zone)
+    const kept = keptApart(ticks, scale, written.labels, context)
+    labels = kept.map(i => written.labels[i])
+    larger = own ? [] : kept.map(i => written.larger[i])
+    ticks = kept.map(i => ticks[i])
+  }
+  const labelAt =
+    unit && contains(unit, stepUnit) ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2) : ticks
+  if (level) larger = spaced(larger, labelAt.map(scale.map), context)
+  else labels = labels.map((label, i) => (larger?.[i] ? `${label} ${larger[i]}` : label))
+  const rows = level && larger.some(text => text !== '') ? 2 : 1
+  const thickness = level
+    ? LABEL_GAP + font.size + (rows - 1) * font.size * LINE
+    : LABEL_GAP + Math.max(0, ...labels.map(text => measure(text, font)))
+  return {
+    scale,
+    ticks,
+    labelAt,
+    minor: [],
+    labels: labels.map(text => [text]),
+    pictures: [],
+    larger: level ? larger : [],
+    turn: 0,
+    thickness,
+  }
+}
+
+function usualLook(unit: Unit): Intl.DateTimeFormatOptions {
+  if (unit === 'month' || unit === 'quarter') return { month: 'short' }
+  if (unit === 'year') return { year: 'numeric' }
+  return unit === 'day' || unit === 'week' ? { day: 'numeric' } : { hour: '2-digit', minute: '2-digit' }
+}
+
+const SIZES: Unit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
+
+/** Whether beginnings of the larger unit are always beginnings of the smaller. Weeks fit into nothing larger. */
+function contains(small: Unit, large: Unit): boolean {
+  if (small === 'week' || large === 'week')
+    return (
+      small === large ||
+      (large === 'week' && SIZES.indexOf(small) < SIZES.indexOf('week') && small !== 'week')
+    )
+  return SIZES.indexOf(small) >= 0 && SIZES.indexOf(small) <= SIZES.indexOf(large)
+}
+
+/** Where two names of larger units would touch, the first gives way: it names a unit that had begun before. */
+function spaced(larger: string[], positions: number[], { font, measure }: AxisContext): string[] {
+  const out = [...larger]
+  const half = (at: number) => measure(out[at], { ...font, weight: 600 }) / 2
+  let next = -1
+  for (let i = out.length - 1; i >= 0; i--) {
+    if (out[i] === '') continue
+    if (next >= 0 && Math.abs(positions[next] - positions[i]) < half(i) + half(next) + APART) out[i] = ''
+    else next = i
+  }
+  return out
+}

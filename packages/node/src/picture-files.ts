@@ -1,0 +1,46 @@
+import { existsSync, readFileSync } from 'node:fs'
+import { extname, join, relative, resolve } from 'node:path'
+import { DapploError, type Scene, safePicture } from '@dapplo/core'
+
+const TYPES: Record<string, string> = {
+  '.png': 'image/png',
+  '.jpg': 'image/jpeg',
+  '.jpeg': 'image/jpeg',
+  '.gif': 'image/gif',
+  '.webp': 'image/webp',
+  '.svg': 'image/svg+xml',
+}
+
+/** The scene with pictures from files written into it as data, so that the result stands alone. Throws `no-picture`. */
+export function withPictures(scene: Scene, folder: string): Scene {
+  if (!scene.batches.some(batch => batch.kind === 'images')) return scene
+  const batches = scene.batches.map(batch =>
+    batch.kind === 'images' ? { ...batch, hrefs: batch.hrefs.map(href => asData(href, folder)) } : batch,
+  )
+  return { ...scene, batches }
+}
+
+function asData(href: string, folder: string): string {
+  const safe = safePicture(href)
+  if (safe === undefined || /^(data|https?):/i.test(safe)) return href
+  const path = resolve(join(folder, safe))
+  const type = TYPES[extname(path).toLowerCase()]
+  // A description from elsewhere must not be able to read files outside the folder that it lies in.
+  if (relative(resolve(folder), path).startsWith('..')) {
+    throw new DapploError(
+      'no-picture',
+      `The picture ${href} lies outside the folder of the chart`,
+      'images',
+      'Put it beside the description.',
+    )
+  }
+  if (!type || !existsSync(path)) {
+    throw new DapploError(
+      'no-picture',
+      type ? `There is no picture ${href}` : `${href} is no picture of a known kind`,
+      'images',
+      'Name a PNG, JPEG, GIF, WebP or SVG file, relative to the chart.',
+    )
+  }
+  return `data:${type};base64,${readFileSync(path).toString('base64')}`
+}
