@@ -15,7 +15,7 @@ export default defineConfig({
             { find: '@dapplo/core', replacement: source('core/src/index.ts') },
           ],
         },
-        test: { name: 'core', include: ['packages/*/src/**/*.test.ts'] },
+        test: { name: 'core', testTimeout: 30_000, include: ['packages/*/src/**/*.test.ts'] },
       },
       {
         test: {

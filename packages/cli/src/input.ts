@@ -13,12 +13,13 @@ import {
   readChartFile,
   readFileText,
   readText,
+  Spread,
   type Table,
 } from '@dapplo/node'
 
 /** What `dapplo` was given to work on. */
 export interface Opened {
-  chart: Chart | undefined
+  chart: Chart | Spread | undefined
   tables: Record<string, Table>
   table: Table
 }
@@ -33,7 +34,11 @@ export function openInput(path: string, options: OpenOptions): Opened {
       url => readFileText(fileBeside(folderOf(path), url)),
       path === '-' ? 'standard input' : basename(path),
     )
-    return { chart: opened.chart, tables: opened.tables, table: opened.chart.table }
+    return {
+      chart: opened.chart,
+      tables: opened.tables,
+      table: opened.chart instanceof Spread ? opened.chart.charts[0].table : opened.chart.table,
+    }
   }
   const table =
     text === undefined
@@ -62,8 +67,17 @@ function formatOfText(text: string): 'csv' | 'json' | 'lines' {
 }
 
 /** The chart to draw: the file's, with the flags on top; or one described by flags alone. */
-export function chartOf(opened: Opened, flags: Record<string, unknown>): Chart {
+export function chartOf(opened: Opened, flags: Record<string, unknown>): Chart | Spread {
   const fields = descriptionOf(flags)
+  if (opened.chart instanceof Spread) {
+    if (Object.keys(fields).length === 0) return opened.chart
+    throw new DapploError(
+      'bad-flag',
+      'A spread cannot be changed by flags',
+      `--${Object.keys(fields)[0]}`,
+      'Change its description.',
+    )
+  }
   if (opened.chart) return Object.keys(fields).length > 0 ? opened.chart.with(fields) : opened.chart
   if (fields.draw === undefined) {
     throw new DapploError(

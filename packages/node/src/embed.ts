@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
-import { type Chart, DapploError, escapeXml, type Table } from '@dapplo/core'
+import { type Chart, DapploError, escapeXml, type Spread, type Table } from '@dapplo/core'
 import { type PictureFrame, toSvg } from './picture.ts'
 
 export interface EmbedOptions {
@@ -16,7 +16,7 @@ export interface EmbedOptions {
  * One HTML file that holds the picture, the data and the program: it shows the chart before scripts run, then comes
  * alive, and needs no network. A content security policy in the page allows nothing but these very parts.
  */
-export function embedPage(chart: Chart, { frame = {}, tables, lang }: EmbedOptions): string {
+export function embedPage(chart: Chart | Spread, { frame = {}, tables, lang }: EmbedOptions): string {
   const size = { width: frame.width ?? 960, height: frame.height ?? 600 }
   const svg = toSvg(chart, { ...frame, ...size })
   const script = readFileSync(new URL('./page.js', import.meta.url), 'utf8')
@@ -60,7 +60,7 @@ function escapeScript(json: string): string {
 }
 
 /** The tables as data for the page: only the columns that the chart draws, as lists. */
-function sources(chart: Chart, tables: Record<string, Table>): Record<string, unknown> {
+function sources(chart: Chart | Spread, tables: Record<string, Table>): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, table] of Object.entries(tables)) {
     const used = columnsUsed(chart, table)
@@ -78,7 +78,7 @@ function sources(chart: Chart, tables: Record<string, Table>): Record<string, un
   return out
 }
 
-function columnsUsed(chart: Chart, table: Table): string[] {
+function columnsUsed(chart: Chart | Spread, table: Table): string[] {
   const text = JSON.stringify(chart.toJSON())
   // A column that no phrase could name is left out; a name inside other words costs some bytes, never a value.
   return table.names.filter(

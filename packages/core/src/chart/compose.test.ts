@@ -6,6 +6,7 @@ import {
   type Description,
   type Frame,
   type Scene,
+  spread,
   type Texts,
   table,
   View,
@@ -197,6 +198,104 @@ describe('a composed chart', () => {
       return
     }
     throw new Error('It was accepted')
+  })
+
+  test('values beyond fixed ends leave a mark at the edge', () => {
+    const scene = compose(
+      make({ x: 'departed', y: 'passengers', scales: { y: { domain: [0, 100] } } }),
+      {},
+      frame(),
+    )
+    const marks = scene.batches.find(batch => batch.id === 'drawing 0/beyond')
+    if (marks?.kind !== 'segments') throw new Error('There are no marks')
+    const over = Array.from({ length: 120 }, (_, i) => 50 + ((i * 37) % 90)).filter(
+      value => value > 100,
+    ).length
+    expect(marks.x1.length).toBe(over * 2)
+    for (const y of marks.y2) expect(y).toBeCloseTo(scene.plots[0].y, 3)
+  })
+
+  test('a fixed scale keeps its first fit', () => {
+    const live = table(
+      [
+        { id: 1, at: 1, n: 10 },
+        { id: 2, at: 2, n: 40 },
+      ],
+      { key: 'id' },
+    )
+    const view = new View(
+      chart(live, { draw: 'line', x: 'at', y: 'n', scales: { y: { fixed: true } } }),
+      {},
+      frame(),
+    )
+    const before = view.scene.scales.get('y')!.domain
+    live.put({ id: 3, at: 3, n: 900 })
+    expect(view.scene.scales.get('y')!.domain).toEqual(before)
+    expect(view.scene.scales.get('x')!.domain[1]).toBe(3)
+    expect(view.findings.map(finding => finding.code)).toContain('outside-domain')
+  })
+
+  test('numbers are coloured along a ramp, and sizes are areas', () => {
+    const scene = compose(
+      make({ draw: 'scatter', x: 'departed', y: 'delay', color: 'passengers', size: 'passengers' } as never),
+      {},
+      frame(),
+    )
+    const discs = scene.batches.find(batch => batch.kind === 'discs')
+    if (discs?.kind !== 'discs') throw new Error('There are no points')
+    const at = (value: number) => Array.from({ length: 120 }, (_, i) => 50 + ((i * 37) % 90)).indexOf(value)
+    expect(discs.color[at(50)]).toBe(0)
+    expect(discs.color[at(139)]).toBe(63)
+    expect((discs.radius[at(50)] / discs.radius[at(100)]) ** 2).toBeCloseTo(0.5, 3)
+    expect(texts(scene, 'legend/ramp labels')).toEqual(['50', '139'])
+  })
+
+  test.each([
+    ['columns that are all missing', table({ at: [null, null], n: [null, null] })],
+    ['infinities and NaN', table({ at: [1, 2, 3], n: [Number.NaN, Number.POSITIVE_INFINITY, 5] })],
+    ['the years 1 and 9999', table({ at: ['0001-01-01', '9999-12-31'], n: [1, 2] })],
+    ['mixed types', table({ at: [1, 'two', new Date(0)], n: [1, 2, 3] })],
+    ['equal values', table({ at: [4, 4, 4], n: [7, 7, 7] })],
+    ['tiny and huge', table({ at: [1e-300, 1e300], n: [-1e300, 1e-300] })],
+    [
+      'ten thousand categories',
+      table({
+        at: Array.from({ length: 10_000 }, (_, i) => `pier ${i}`),
+        n: Array.from({ length: 10_000 }, (_, i) => i),
+      }),
+    ],
+  ])('%s give a chart that still reads', (_, data) => {
+    for (const draw of ['line', 'bar', 'scatter'] as const) {
+      for (const kind of [undefined, 'root', 'signed log'] as const) {
+        const scene = compose(
+          chart(data as never, { draw, x: 'at', y: 'n', scales: { y: { kind } } } as never),
+          {},
+          frame(),
+        )
+        expect(scene.batches.length).toBeGreaterThan(1)
+        for (const batch of scene.batches) {
+          if (batch.kind !== 'texts') continue
+          for (const value of [...batch.x, ...batch.y]) expect(Number.isFinite(value)).toBe(true)
+          expect(batch.texts.join()).not.toMatch(/NaN|Infinity|undefined|Invalid/)
+        }
+      }
+    }
+  })
+
+  test('a spread lines its panes up and shares what it is told to', () => {
+    const both = spread(
+      [
+        make({ where: { route: 'Tern Point' } }),
+        make({ draw: 'bar', y: 'mean of delay', where: { route: ['Gannet Bay'] } }),
+      ],
+      { share: ['x', 'y'], title: 'Both' },
+    )
+    const scene = compose(both, {}, frame({ height: 700 }))
+    expect(scene.plots.length).toBe(2)
+    expect(scene.scales.get('0/y')!.domain).toEqual(scene.scales.get('1/y')!.domain)
+    expect(scene.plots[0].y + scene.plots[0].height).toBeLessThan(scene.plots[1].y)
+    expect(scene.title).toBe('Both')
+    expect(JSON.parse(JSON.stringify(both)).spread.length).toBe(2)
   })
 
   test('with merges objects, replaces lists, and null removes', () => {

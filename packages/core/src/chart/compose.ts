@@ -1,3 +1,4 @@
+import { edgeMarks } from '../drawing/edge-marks.ts'
 import { layoutAxis } from '../guide/axis.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
@@ -109,6 +110,20 @@ export function composePane(input: PaneInput): Pane {
       memory: one.memory,
     }),
   )
+  const told = bound.findings.some(finding => finding.code === 'outside-domain')
+  const beyond =
+    told && !tiny
+      ? bound.drawings.flatMap(one =>
+          edgeMarks(
+            `drawing ${one.drawing.index}`,
+            one.marks,
+            scales.get(one.xScale)!,
+            scales.get(one.yScale)!,
+            plot,
+            one.drawing.style.color,
+          ),
+        )
+      : []
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero)
   const batches = [
@@ -117,6 +132,7 @@ export function composePane(input: PaneInput): Pane {
     ...(barsOnly ? [] : zeros),
     ...shapes,
     ...(barsOnly ? zeros : []),
+    ...beyond,
     ...guides,
     ...levelTitles(room, plot, layouts),
     ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),

@@ -144,13 +144,16 @@ export interface Source {
 }
 /** Several charts in one picture; scales named in `share` have one domain in all of them. */
 export type Spread = Pick<Heading, 'id' | 'title' | 'subtitle' | 'caption' | 'source'> & {
-  spread: Description<any>[]
+  spread: (Description<any> & { table?: string })[]
   /** How many stand side by side. Default 1. */
   columns?: number
   share?: string[]
 }
-/** A whole chart as JSON: its tables and its description. The chart's own table is the first. */
-export type ChartFile = { tables: Record<string, Source> } & Description<any>
+/** A whole chart or spread as JSON: its tables and its description. A chart's own table is the first, unless `table` names another. */
+export type ChartFile = { tables: Record<string, Source> } & (
+  | (Description<any> & { table?: string })
+  | Spread
+)
 
 declare const elsewhere: unique symbol
 /** A drawing over another table, made by on(otherTable, { … }). */

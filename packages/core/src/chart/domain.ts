@@ -187,7 +187,7 @@ function noteOutside(input: ScaleInput, min: number, max: number, findings: Find
   const label = input.uses[0]?.values.column?.name ?? input.name
   findings.push({
     code: 'outside-domain',
-    message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are not drawn`,
+    message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are only marked at its edge`,
     remedy: `Widen scales.${input.name}.domain, or leave an end open with null.`,
     path: `scales.${input.name}.domain`,
   })

@@ -1,16 +1,18 @@
 import type { Kind } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
 import type { CsvOptions } from '../table/csv.ts'
 import { derive } from '../table/derive.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
 import { Chart } from './chart.ts'
-import type { ChartFile, Description, Source } from './description.ts'
+import type { ChartFile, Description, Source, Spread as SpreadDescription } from './description.ts'
 import { checkDescription, checkShape } from './schema.ts'
+import { Spread } from './spread.ts'
 
 /** A chart file, read and checked. */
 export interface OpenedFile {
-  chart: Chart
+  chart: Chart | Spread
   tables: Record<string, Table>
 }
 
@@ -63,10 +65,29 @@ export function openChartData(
   }
   const tables: Record<string, Table> = Object.create(null)
   for (const name of names) tables[name] = tableOf(name, sources[name], fetchText)
-  return {
-    chart: new Chart(tables[names[0]], description as Description, kinds, tables, checkDescription),
-    tables,
+  const chartOf = (one: Description & { table?: string }, path: string) => {
+    const { table: name = names[0], ...rest } = one
+    if (!Object.hasOwn(sources, name)) {
+      throw new DapploError(
+        'unknown-table',
+        `There is no table "${name}"`,
+        path,
+        suggest(name, names, 'Tables'),
+      )
+    }
+    return new Chart(tables[name], rest as Description, kinds, tables, checkDescription)
   }
+  if ('spread' in description) {
+    const { spread: parts, ...options } = description as unknown as SpreadDescription
+    return {
+      chart: new Spread(
+        parts.map((part, i) => chartOf(part, `spread[${i}].table`)),
+        options,
+      ),
+      tables,
+    }
+  }
+  return { chart: chartOf(description as Description, 'table'), tables }
 }
 
 function tableOf(name: string, source: Source, fetchText: (url: string) => string): Table {

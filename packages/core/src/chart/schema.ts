@@ -163,13 +163,30 @@ const source = v.strictObject({
   shape: v.optional(v.array(step)),
 })
 
-export const chartFile = v.strictObject({ tables: v.record(v.string(), source), ...description.entries })
+const table = v.optional(v.string())
+export const chartFile = v.strictObject({
+  tables: v.record(v.string(), source),
+  table,
+  ...description.entries,
+})
+const spreadFile = v.strictObject({
+  tables: v.record(v.string(), source),
+  id: v.optional(v.string()),
+  title: v.optional(words),
+  subtitle: v.optional(words),
+  caption: v.optional(words),
+  source: v.optional(words),
+  columns: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
+  share: v.optional(v.array(v.string())),
+  spread: v.pipe(v.array(v.strictObject({ ...description.entries, table })), v.minLength(1)),
+})
 
 type Schema = v.GenericSchema<any, any>
 
 /** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
 export function checkShape(data: unknown, what: 'description' | 'chart file', at = ''): void {
-  const schema: Schema = what === 'description' ? description : chartFile
+  const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
+  const schema: Schema = what === 'description' ? description : isSpread ? spreadFile : chartFile
   const result = v.safeParse(schema, data)
   if (result.success) return
   const issue = deepest(result.issues)

@@ -45,6 +45,17 @@ export function categoryAxis(context: AxisContext): AxisLayout {
   const oneRow = LABEL_GAP + font.size
   const fits = (texts: string[][], gap: number) =>
     texts.every(lines => lines.every(text => measure(text, font) + gap <= room))
+  const short = (i: number) => ellipsis(name(i), 120, font, measure)
+  const few = () => {
+    const ticks = thinned(all, short, room, context)
+    return build(
+      ticks,
+      ticks.map(i => [short(i)]),
+      oneRow,
+    )
+  }
+  // Not even slanted names would fit: thousands of categories are not worth measuring one by one.
+  if (room < font.size * 0.8) return few()
   const flat = all.map(i => [name(i)])
   if (fits(flat, APART)) return build(all, flat, oneRow)
   if (cycle) {
@@ -69,13 +80,7 @@ export function categoryAxis(context: AxisContext): AxisLayout {
     const longest = Math.max(0, ...labels.map(([text]) => measure(text, font)))
     return build(all, labels, LABEL_GAP + longest * Math.sin(slant) + font.size, SLANT)
   }
-  const short = (i: number) => ellipsis(name(i), 120, font, measure)
-  const ticks = thinned(all, short, room, context)
-  return build(
-    ticks,
-    ticks.map(i => [short(i)]),
-    oneRow,
-  )
+  return few()
 }
 
 /** Every so many-th category, so that names fit side by side; very many are judged by a sample. */

@@ -159,6 +159,8 @@ function toLong(
     columns[column] = optionsOf(table.needColumn(column, path))
     raw.columns.push(rawOf(pickCells(table.needColumn(column, path).cells, rows)))
   }
+  // Names stay names, though they be years.
+  columns[name] = { type: 'text' }
   raw.columns.push(Array.from(rows, (_, i) => melted[Math.floor(i / length)]))
   const types = new Set(melted.map(column => table.column(column)!.type))
   if (types.size === 1 && !types.has('text')) {

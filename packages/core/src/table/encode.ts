@@ -136,7 +136,9 @@ function encodeBins(values: Float64Array, column: TableColumn, width?: number, n
   // Without a wish: Rice's rule, twice the cube root of the count, held between 5 and 50.
   const wished = number ?? Math.min(50, Math.max(5, Math.round(2 * Math.cbrt(values.length))))
   const span = max - min || Math.abs(max) || 1
-  const step = Math.max(width ?? neatWidth(span / wished), span / 1_000_000)
+  const wide = Math.max(width ?? neatWidth(span / wished), span / 1_000_000)
+  // Numbers too close to each other to be told apart share a bin.
+  const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
   const least = Math.floor(min / step + 1e-9)
   const most = Math.max(least, Math.ceil(max / step - 1e-9) - 1)
   for (let i = 0; i < values.length; i++) {
@@ -144,7 +146,7 @@ function encodeBins(values: Float64Array, column: TableColumn, width?: number, n
     // The last bin takes its upper end too, so that the greatest value does not get a bin of its own.
     codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
   }
-  const digits = Math.max(0, Math.min(20, 2 - Math.floor(Math.log10(step))))
+  const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
   const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
   return {
     codes,

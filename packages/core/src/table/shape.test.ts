@@ -4,6 +4,7 @@ import { readPhrase } from './phrase.ts'
 import { readCsv, table } from './read.ts'
 import { shape } from './shape.ts'
 import type { Table } from './table.ts'
+import { isRest } from './top.ts'
 import { rowsWhere } from './where.ts'
 
 /** Shapes by phrases and returns the marks as records, buckets in ISO. */
@@ -65,6 +66,74 @@ describe('phrases', () => {
     const marks = shaped(sailings, { x: 'month of departed', y: 'sum so far of n', color: 'route' })
     const a = marks.filter(mark => mark.color === 'A').sort((p, q) => (String(p.x) < String(q.x) ? -1 : 1))
     expect(a.map(mark => mark.y)).toEqual([1, 3, 3, 7])
+  })
+
+  test('top keeps the best by the measure, and the rest is never taken for a real Other', () => {
+    const piers = table({ pier: ['Old Mole', 'Other', 'Kelp Quay', 'Sound End'], n: [5, 9, 3, 1] })
+    const roles = new Map([
+      ['x', readPhrase('pier', piers, 'x')],
+      ['y', readPhrase('sum of n', piers, 'y')],
+    ])
+    const kept = shape(piers, roles, { order: 'x', top: { role: 'x', count: 2, rest: true } })
+    const { cells } = kept.roles.get('x')!
+    const { cells: sums } = kept.roles.get('y')!
+    if (cells.type !== 'text' || sums.type === 'text') throw new Error('The cells are of the wrong type')
+    const pairs = Array.from(
+      { length: kept.length },
+      (_, i) => [cells.words[cells.codes[i]], sums.values[i]] as const,
+    )
+    expect(pairs.map(([word, sum]) => [word.replace('\u2060', ''), sum])).toEqual([
+      ['Old Mole', 5],
+      ['Other', 9],
+      ['Other', 4],
+    ])
+    expect(pairs.filter(([word]) => isRest(word)).length).toBe(1)
+    expect(Array.from(kept.rowsOf(2))).toEqual([2, 3])
+    const cut = shape(piers, roles, { order: 'x', top: { role: 'x', count: 2, rest: undefined } })
+    expect(cut.length).toBe(2)
+  })
+
+  test('buckets follow the clock across a change to summer time', () => {
+    const times = Array.from(
+      { length: 48 },
+      (_, i) => new Date(Date.parse('2024-03-30T12:00Z') + i * 3_600_000),
+    )
+    const lisbon = table({ at: times }, { columns: { at: { timeZone: 'Europe/Lisbon' } } })
+    const days = shaped(lisbon, { x: 'day of at', y: 'count' })
+    // The Sunday has 23 hours, and Monday begins at 23:00 UTC.
+    expect(days.map(day => [day.x, day.y])).toEqual([
+      ['2024-03-30T00:00', 12],
+      ['2024-03-31T00:00', 23],
+      ['2024-03-31T23:00', 13],
+    ])
+  })
+
+  test('bins have neat edges and hold every value', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -1e6, max: 1e6, noNaN: true }), { minLength: 2, maxLength: 200 }),
+        values => {
+          const data = table({ v: Float64Array.from(values) })
+          const roles = new Map([
+            ['x', readPhrase('bins of v', data, 'x')],
+            ['y', readPhrase('count', data, 'y')],
+          ])
+          const result = shape(data, roles, { order: 'x' })
+          const { cells, ends } = result.roles.get('x')!
+          if (cells.type === 'text' || !ends) throw new Error('There are no bins')
+          let held = 0
+          for (let i = 0; i < result.length; i++) {
+            for (const row of Array.from(result.rowsOf(i))) {
+              const width = ends[i] - cells.values[i]
+              expect(values[row]).toBeGreaterThanOrEqual(cells.values[i] - width * 1e-6)
+              expect(values[row]).toBeLessThanOrEqual(ends[i] + width * 1e-6)
+              held++
+            }
+          }
+          expect(held).toBe(values.length)
+        },
+      ),
+    )
   })
 
   test('conditions choose rows', () => {

@@ -1,0 +1,51 @@
+import {
+  type CsvOptions,
+  DapploError,
+  formatOf,
+  type LoadOptions,
+  loadCsv,
+  readText,
+  type Table,
+  type TableOptions,
+} from '@dapplo/core'
+
+export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<LoadOptions, 'signal'> {
+  /** Default: told by the address's ending, else CSV. */
+  as?: 'csv' | 'json' | 'lines'
+  signal?: AbortSignal
+}
+
+/** Makes a table from CSV, JSON or newline-delimited JSON at an address. Throws `not-fetched`, `aborted`, and what readers throw. */
+export async function fetchTable<R = any>(
+  url: string,
+  options: FetchOptions<NoInfer<R>> = {},
+): Promise<Table<R>> {
+  const name =
+    options.name ??
+    decodeURIComponent(
+      new URL(url, document.baseURI).pathname
+        .split('/')
+        .pop()
+        ?.replace(/\.[^.]*$/, '') || 'table',
+    )
+  let text: string
+  try {
+    const response = await fetch(url, { signal: options.signal })
+    if (!response.ok)
+      throw new DapploError('not-fetched', `${url} answers ${response.status}`, url, 'Check the address.')
+    text = await response.text()
+  } catch (error) {
+    if (error instanceof DapploError) throw error
+    if (options.signal?.aborted)
+      throw new DapploError('aborted', `Fetching ${url} was called off`, url, 'Call again to fetch it.')
+    throw new DapploError(
+      'not-fetched',
+      `${url} cannot be fetched`,
+      url,
+      'Check the address, the connection, and whether the server allows this page to read it.',
+    )
+  }
+  const format = options.as ?? formatOf(new URL(url, document.baseURI).pathname)
+  const named = { source: url, ...options, name }
+  return format === 'csv' ? loadCsv<R>(text, named as never) : (readText(text, format, named) as Table<R>)
+}
