@@ -91,26 +91,41 @@ function encodeDays(
   const least = bucketOfDay(firstDay, unit)
   const size = bucketOfDay(lastDay, unit) - least + 1
   const days = lastDay - firstDay + 1
-  const plain = zone.name === 'UTC'
-  if (days <= MOST_DAYS) {
-    // The calendar is asked once a day, not once a row.
-    const bucketOf = new Int32Array(days)
-    for (let d = 0; d < days; d++) bucketOf[d] = bucketOfDay(firstDay + d, unit) - least
-    const first = firstDay * DAY
-    for (let i = 0; i < values.length; i++) {
-      const value = values[i]
-      if (value !== value) codes[i] = -1
-      else codes[i] = bucketOf[Math.floor(((plain ? value : value + zone.offsetAt(value)) - first) / DAY)]
-    }
-  } else {
-    for (let i = 0; i < values.length; i++) {
-      const value = values[i]
-      codes[i] =
-        value === value ? bucketOfDay(Math.floor((value + zone.offsetAt(value)) / DAY), unit) - least : -1
+  const timeOf = (code: number) => zone.toUtc(dayOfBucket(code + least, unit) * DAY)
+  // The calendar is asked once a day, not once a row.
+  const bucketOf =
+    days <= MOST_DAYS
+      ? Int32Array.from({ length: days }, (_, d) => bucketOfDay(firstDay + d, unit) - least)
+      : undefined
+  const codeOf = (value: number) => {
+    const day = Math.floor((value + zone.offsetAt(value)) / DAY)
+    return bucketOf ? bucketOf[day - firstDay] : bucketOfDay(day, unit) - least
+  }
+  encodeRuns(values, codes, codeOf, timeOf)
+  return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
+}
+
+/** Rows of one time usually follow each other, so most lie in the bucket of the row before and need no calendar. */
+function encodeRuns(
+  values: Float64Array,
+  codes: Int32Array,
+  codeOf: (value: number) => number,
+  timeOf: (code: number) => number,
+): void {
+  let from = Number.POSITIVE_INFINITY
+  let until = Number.NEGATIVE_INFINITY
+  let code = -1
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    if (value >= from && value < until) codes[i] = code
+    else if (value !== value) codes[i] = -1
+    else {
+      code = codeOf(value)
+      codes[i] = code
+      from = timeOf(code)
+      until = timeOf(code + 1)
     }
   }
-  const timeOf = (code: number) => zone.toUtc(dayOfBucket(code + least, unit) * DAY)
-  return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
 }
 
 function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {

@@ -18,22 +18,7 @@ const FLAT = 1 << 22
 
 /** Groups rows by all encodings at once; groups stand in order of first appearance. `rows`: only these rows. */
 export function groupRows(encodings: readonly Encoded[], length: number, rows?: Int32Array): Groups {
-  let ofRow: Int32Array = new Int32Array(length)
-  let count = length > 0 ? 1 : 0
-  if (rows) {
-    ofRow.fill(-1)
-    for (let i = 0; i < rows.length; i++) ofRow[rows[i]] = 0
-    count = rows.length > 0 ? 1 : 0
-  }
-  encodings.forEach((encoding, i) => {
-    const next = refine(ofRow, count, encoding, i === 0 && !rows)
-    ofRow = next.ofRow
-    count = next.count
-  })
-  const first = new Int32Array(count).fill(-1)
-  for (let row = length - 1; row >= 0; row--) if (ofRow[row] >= 0) first[ofRow[row]] = row
-  const codes = encodings.map(encoding => Int32Array.from(first, row => encoding.codes[row]))
-
+  const { ofRow, count, codes } = gather(encodings, length, rows)
   let starts: Int32Array | undefined
   let sorted: Int32Array | undefined
   const index = () => {
@@ -63,49 +48,95 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
   }
 }
 
-/** Splits every group by one more encoding. Missing values (-1) make a group of their own. */
-function refine(
-  before: Int32Array,
-  groups: number,
-  encoding: Encoded,
-  all: boolean,
-): { ofRow: Int32Array; count: number } {
-  const { codes, size } = encoding
-  const width = size + 1
-  const ofRow = new Int32Array(before.length)
-  let count = 0
-  if (groups * width <= FLAT) {
-    const flat = new Int32Array(groups * width).fill(-1)
+interface Gathered {
+  ofRow: Int32Array
+  count: number
+  codes: Int32Array[]
+}
+
+/** Numbers the combinations of codes in order of first appearance. Missing values (-1) combine like any other. */
+function gather(encodings: readonly Encoded[], length: number, rows: Int32Array | undefined): Gathered {
+  const ofRow = new Int32Array(length)
+  if (rows) {
+    ofRow.fill(-1)
+    for (let i = 0; i < rows.length; i++) ofRow[rows[i]] = 0
+  }
+  if (encodings.length === 0) return { ofRow, count: (rows?.length ?? length) > 0 ? 1 : 0, codes: [] }
+  const slots = encodings.reduce((product, { size }) => product * (size + 1), 1)
+  const found =
+    slots <= FLAT ? gatherFlat(encodings, ofRow, slots, rows !== undefined) : gatherMapped(encodings, ofRow)
+  const codes = encodings.map(() => new Int32Array(found.length))
+  found.forEach((slot, group) => {
+    let rest = slot
+    for (let e = encodings.length - 1; e >= 0; e--) {
+      const width = encodings[e].size + 1
+      codes[e][group] = (rest % width) - 1
+      rest = Math.floor(rest / width)
+    }
+  })
+  return { ofRow, count: found.length, codes }
+}
+
+/** One pass, with a table that has a place for every combination; returns the combinations that occur. */
+function gatherFlat(
+  encodings: readonly Encoded[],
+  ofRow: Int32Array,
+  slots: number,
+  some: boolean,
+): number[] {
+  const flat = new Int32Array(slots)
+  const found: number[] = []
+  const [first, second] = encodings
+  // The usual one or two roles have loops of their own, with nothing in them but look-ups.
+  if (encodings.length === 2 && !some)
+    numberPairs(first.codes, second.codes, second.size + 1, flat, ofRow, found)
+  else {
     for (let row = 0; row < ofRow.length; row++) {
-      const group = all ? 0 : before[row]
-      if (group < 0) {
-        ofRow[row] = -1
-        continue
-      }
-      const slot = group * width + codes[row] + 1
-      let found = flat[slot]
-      if (found < 0) {
-        found = count++
-        flat[slot] = found
-      }
-      ofRow[row] = found
+      if (ofRow[row] < 0) continue
+      let slot = 0
+      for (const { codes, size } of encodings) slot = slot * (size + 1) + codes[row] + 1
+      // 0 stands for "not met yet", so groups are kept one higher.
+      if (flat[slot] === 0) flat[slot] = found.push(slot)
+      ofRow[row] = flat[slot] - 1
     }
-    return { ofRow, count }
   }
-  const map = new Map<number, number>()
+  return found
+}
+
+function numberPairs(
+  a: Int32Array,
+  b: Int32Array,
+  width: number,
+  flat: Int32Array,
+  ofRow: Int32Array,
+  found: number[],
+): void {
+  const { length } = ofRow
+  for (let row = 0; row < length; row++) {
+    const slot = (a[row] + 1) * width + b[row] + 1
+    const group = flat[slot]
+    if (group !== 0) ofRow[row] = group - 1
+    else {
+      flat[slot] = found.push(slot)
+      ofRow[row] = flat[slot] - 1
+    }
+  }
+}
+
+/** The same with a map, where combinations are too many for a table; numbers stay whole up to 2 ** 53 of them. */
+function gatherMapped(encodings: readonly Encoded[], ofRow: Int32Array): number[] {
+  const groups = new Map<number, number>()
+  const found: number[] = []
   for (let row = 0; row < ofRow.length; row++) {
-    const group = before[row]
-    if (group < 0) {
-      ofRow[row] = -1
-      continue
+    if (ofRow[row] < 0) continue
+    let slot = 0
+    for (const { codes, size } of encodings) slot = slot * (size + 1) + codes[row] + 1
+    let group = groups.get(slot)
+    if (group === undefined) {
+      group = found.push(slot) - 1
+      groups.set(slot, group)
     }
-    const slot = group * width + codes[row] + 1
-    let found = map.get(slot)
-    if (found === undefined) {
-      found = count++
-      map.set(slot, found)
-    }
-    ofRow[row] = found
+    ofRow[row] = group
   }
-  return { ofRow, count }
+  return found
 }

@@ -14,6 +14,10 @@ export function measure(how: How, column: TableColumn | undefined, groups: Group
   const values = cells.type === 'text' ? cells.codes : cells.values
   if (how === 'distinct') return distinct(values, groups)
   if (how === 'median') return median(values, groups)
+  if (how === 'sum' && cells.type !== 'text' && column!.extent.missing === 0) {
+    addUp(cells.values, ofRow, out)
+    return out
+  }
   if (how === 'sum' || how === 'mean') {
     const present = new Int32Array(count)
     for (let row = 0; row < ofRow.length; row++) {
@@ -44,6 +48,15 @@ export function measure(how: How, column: TableColumn | undefined, groups: Group
       out[group] = value
   }
   return out
+}
+
+/** Where nothing is missing, a sum is one addition a row. */
+function addUp(values: Float64Array, ofRow: Int32Array, out: Float64Array): void {
+  const { length } = ofRow
+  for (let row = 0; row < length; row++) {
+    const group = ofRow[row]
+    if (group >= 0) out[group] += values[row]
+  }
 }
 
 function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
