@@ -68,6 +68,12 @@ async function shoot(name, address, { width = 1280, height = 800, act = async ()
 writeFileSync(join(folder, 'svg.html'), `<style>body{margin:0}</style><img src="passengers.svg">`)
 await shoot('passengers-svg', pathToFileURL(join(folder, 'svg.html')).href)
 await shoot('page-tooltip', url, { act: page => page.mouse.move(700, 400) })
+await shoot('axes', `${url}axes.html`, { width: 1240, height: 860 })
+await shoot('axes-night', `${url}axes.html?theme=night`, {
+  width: 1240,
+  height: 1000,
+  act: page => page.mouse.wheel(0, 1050),
+})
 await shoot('page-narrow', url, { width: 360, height: 740 })
 await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
   width: 1000,

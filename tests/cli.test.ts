@@ -75,6 +75,62 @@ describe('draw', () => {
   })
 })
 
+describe('pictures as labels', () => {
+  const description = (href: string) =>
+    JSON.stringify({
+      tables: { piers: { rows: [{ pier: 'Old Mole', n: 3 }] } },
+      draw: 'bar',
+      x: 'pier',
+      y: 'n',
+      axes: { x: { images: { 'Old Mole': href } } },
+    })
+
+  test('come from files beside the description, and are written into SVG and PNG', () => {
+    file(
+      'mole.svg',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="20" height="20"><rect width="20" height="20" fill="#f00"/></svg>',
+    )
+    const input = file('pictured.chart.json', description('mole.svg'))
+    expect(dapplo(['draw', input]).stdout).toContain('href="data:image/svg+xml;base64,')
+    const out = file('pictured.png')
+    expect(dapplo(['draw', input, '--out', out]).status).toBe(0)
+    expect(readFileSync(out).length).toBeGreaterThan(1000)
+  })
+
+  test.each([
+    ['a file that is not there', 'none.png', 'There is no picture none.png'],
+    ['a file outside the folder', '../secret.png', 'lies outside the folder'],
+    ['a file of another kind', 'mole.txt', 'is no picture of a known kind'],
+  ])('%s is one plain error', (_, href, sentence) => {
+    const { status, stderr } = dapplo(['draw', file('bad.chart.json', description(href))])
+    expect(stderr).toContain(sentence)
+    expect(status).toBe(2)
+  })
+})
+
+test('a spread is drawn from its file, with the table that each chart names', () => {
+  const { status, stdout } = dapplo([
+    'draw',
+    file(
+      'two.chart.json',
+      JSON.stringify({
+        tables: {
+          a: { rows: [{ k: 'Tern', n: 1 }] },
+          b: { rows: { k: ['Mole', 'Quay'], n: [2, 3] }, shape: [{ sort: 'n', order: 'down' }] },
+        },
+        title: 'Two',
+        spread: [
+          { draw: 'bar', x: 'k', y: 'n' },
+          { table: 'b', draw: 'bar', x: 'k', y: 'n' },
+        ],
+      }),
+    ),
+  ])
+  expect(status).toBe(0)
+  for (const word of ['Two', 'Tern', 'Mole', 'Quay']) expect(stdout).toContain(`>${word}</text>`)
+  expect(stdout.indexOf('>Quay</text>')).toBeLessThan(stdout.indexOf('>Mole</text>'))
+})
+
 describe('look', () => {
   test('shows columns for people and for programs', () => {
     const { status, stdout } = dapplo(['look', sailings])

@@ -1,3 +1,4 @@
+import { dirname } from 'node:path'
 import { DapploError, type PictureFrame } from '@dapplo/node'
 import type { Command } from 'commander'
 
@@ -34,8 +35,9 @@ export function withFrameFlags(command: Command): Command {
     .option('--transparent', 'leave the background out')
 }
 
-export function frameOf(flags: Record<string, any>): PictureFrame {
-  const frame: PictureFrame = {}
+/** The frame that flags describe; pictures are looked for beside the input. */
+export function frameOf(flags: Record<string, any>, input: string): PictureFrame {
+  const frame: PictureFrame = { folder: input === '-' ? '.' : dirname(input) }
   if (flags.size !== undefined) {
     const found = /^(\d{1,5})x(\d{1,5})$/.exec(flags.size)
     if (!found || Number(found[1]) < 10 || Number(found[2]) < 10)

@@ -23,7 +23,7 @@ export function addDraw(program: Command): void {
       const format = formatOf(flags.out)
       const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
       const chart = chartOf(opened, flags)
-      const frame = frameOf(flags)
+      const frame = frameOf(flags, input)
       const findings = new View(chart, {}, { width: 1280, height: 800, measure: measureInter, ...frame })
         .findings
       const content = format === 'png' ? await toPng(chart, frame) : toSvg(chart, frame)

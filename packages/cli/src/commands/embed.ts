@@ -25,7 +25,7 @@ export function addEmbed(program: Command): void {
       const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
       writeWhole(
         flags.out,
-        embedPage(chartOf(opened, flags), { frame: frameOf(flags), tables: opened.tables }),
+        embedPage(chartOf(opened, flags), { frame: frameOf(flags, input), tables: opened.tables }),
       )
     })
 }

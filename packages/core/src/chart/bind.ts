@@ -123,7 +123,7 @@ export function bind(
       const swatch = drawing.kind.swatch
       if (one.name !== '' && !legend.some(entry => entry.key === one.key && entry.swatch === swatch)) {
         // The reader sees which series the second scale measures.
-        const name = yInput.name === 'right' ? `${one.name} (right)` : one.name
+        const name = onTheRight(yInput.name, description) ? `${one.name} (right)` : one.name
         legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
       }
     }
@@ -166,6 +166,13 @@ export function bind(
     ramp: shades && rampEntry(shaded[0], shades, drawings[0], locale),
     findings,
   }
+}
+
+function onTheRight(name: string, { axes }: Description): boolean {
+  const axis = axes?.[name]
+  return typeof axis === 'object' && axis.side !== undefined
+    ? axis.side === 'right' && name !== 'y'
+    : name === 'right'
 }
 
 /** Name and colour of a drawing that is not split into series: those of its measure, and apart from the others. */

@@ -27,7 +27,6 @@ export function categoriesOf(
       for (const value of new Set(cells.values)) if (value === value) add(String(value))
       continue
     }
-    // Codes follow the order of first appearance in the table, or the order that the column declares.
     const present = new Uint8Array(cells.words.length)
     for (const code of cells.codes) if (code >= 0) present[code] = 1
     if (values.meaning.is === 'cycle') {
@@ -35,7 +34,9 @@ export function categoriesOf(
       cycle = true
       for (let code = present.indexOf(1); code >= 0 && code <= present.lastIndexOf(1); code++)
         add(cells.words[code])
-    } else for (let code = 0; code < present.length; code++) if (present[code]) add(cells.words[code])
+    } else if (values.column?.options.order) {
+      for (let code = 0; code < present.length; code++) if (present[code]) add(cells.words[code])
+    } else for (const code of cells.codes) if (code >= 0) add(cells.words[code])
   }
   if (cycle || numeric) words.sort((a, b) => Number(a) - Number(b))
   const order = options?.order ?? wished

@@ -120,7 +120,7 @@ export function composePane(input: PaneInput): Pane {
             scales.get(one.xScale)!,
             scales.get(one.yScale)!,
             plot,
-            one.drawing.style.color,
+            one.drawing.kind.fromZero ? theme.background : one.drawing.style.color,
           ),
         )
       : []

@@ -48,7 +48,7 @@ export function settleDomain(
     }
 
   if (fit && fit.kind === kind) {
-    noteOutside(input, fit.min, fit.max, bound.findings)
+    noteOutside(input, fit.min, fit.max, bound.findings, kind)
     return { ...fit, zone }
   }
   let [min, max] = dataExtent(input, kind)
@@ -86,7 +86,9 @@ export function settleDomain(
   }
   if (!(min < max)) [min, max] = widened(min, kind, input)
   const scattered = input.uses.some(use => use.bound.drawing.kind.swatch === 'disc')
-  const pad = options?.pad ?? (scattered && !number ? 0.02 : 0)
+  const pad =
+    options?.pad ??
+    (scattered && !number && input.uses.every(use => use.positions.from === undefined) ? 0.02 : 0)
   if (pad > 0) {
     const a = kind.forward(min)
     const b = kind.forward(max)
@@ -94,7 +96,8 @@ export function settleDomain(
     if (!fixedMax) max = kind.backward(b + (b - a) * pad)
   }
   const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
-  noteOutside(input, min, max, bound.findings)
+  if (kind.name === 'log') noteUnplaced(input, bound.findings)
+  noteOutside(input, min, max, bound.findings, kind)
   return {
     kind,
     min,
@@ -181,8 +184,27 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
   return value > 0 ? [0, value] : [value, 0]
 }
 
-function noteOutside(input: ScaleInput, min: number, max: number, findings: Finding[]): void {
-  const [low, high] = dataExtent(input, KINDS.linear)
+function noteUnplaced(input: ScaleInput, findings: Finding[]): void {
+  let count = 0
+  for (const { positions } of input.uses) for (const value of positions.at) if (value <= 0) count++
+  if (count === 0) return
+  const label = input.uses[0].values.column?.name ?? input.name
+  findings.push({
+    code: 'not-on-log',
+    message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
+    remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
+    path: `scales.${input.name}.kind`,
+  })
+}
+
+function noteOutside(
+  input: ScaleInput,
+  min: number,
+  max: number,
+  findings: Finding[],
+  kind: ScaleKind,
+): void {
+  const [low, high] = dataExtent(input, kind)
   if (!(low < min || high > max)) return
   const label = input.uses[0]?.values.column?.name ?? input.name
   findings.push({

@@ -73,7 +73,7 @@ function identity(source: Table): Derived {
 /** The given rows of a table, all columns as they are. */
 function picked(source: Table, rows: ArrayLike<number> | undefined): Derived {
   const columns: Record<string, Column> = {}
-  const raw: RawColumns = { names: source.names, columns: [] }
+  const raw: RawColumns = { names: source.names, columns: [], words: wordsOf(source, source.names) }
   for (const name of source.names) {
     const column = source.column(name)!
     columns[name] = optionsOf(column)
@@ -82,14 +82,17 @@ function picked(source: Table, rows: ArrayLike<number> | undefined): Derived {
   return { raw, columns, rowsOf: row => [rows ? rows[row] : row] }
 }
 
-/** What a derived column keeps of its source: its type, its looks, and the order of its words, so that colours stay. */
-function optionsOf(column: TableColumn): Column {
-  const { cells } = column
-  return {
-    ...column.options,
-    type: column.type,
-    ...(cells.type === 'text' ? { order: [...cells.words] } : {}),
+/** What a derived column keeps of its source: its type and its looks. */
+const optionsOf = (column: TableColumn): Column => ({ ...column.options, type: column.type })
+
+/** The words of a source's text columns, so that a category keeps its colour in what is derived from it. */
+function wordsOf(source: Table, names: readonly string[]): Record<string, readonly string[]> {
+  const words: Record<string, readonly string[]> = Object.create(null)
+  for (const name of names) {
+    const cells = source.column(name)?.cells
+    if (cells?.type === 'text') words[name] = cells.words
   }
+  return words
 }
 
 function rawOf(cells: Cells): ArrayLike<unknown> {
@@ -154,7 +157,7 @@ function toLong(
   const { length } = table
   const rows = Int32Array.from({ length: length * melted.length }, (_, i) => i % length)
   const columns: Record<string, Column> = {}
-  const raw: RawColumns = { names: [...keep, name, value], columns: [] }
+  const raw: RawColumns = { names: [...keep, name, value], columns: [], words: wordsOf(table, keep) }
   for (const column of keep) {
     columns[column] = optionsOf(table.needColumn(column, path))
     raw.columns.push(rawOf(pickCells(table.needColumn(column, path).cells, rows)))
@@ -192,7 +195,7 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
     word => word !== '',
   )
   const columns: Record<string, Column> = {}
-  const raw: RawColumns = { names: [...kept, ...made], columns: [] }
+  const raw: RawColumns = { names: [...kept, ...made], columns: [], words: wordsOf(table, kept) }
   for (const column of kept) {
     columns[column] = optionsOf(table.column(column)!)
     raw.columns.push(
@@ -238,7 +241,7 @@ function toGroups(table: Table, by: string[], values: string[], path: string): D
     )
   const shaped = shape(table, roles, { order: by[0] })
   const columns: Record<string, Column> = {}
-  const raw: RawColumns = { names: phrases.map(one => one.phrase), columns: [] }
+  const raw: RawColumns = { names: phrases.map(one => one.phrase), columns: [], words: wordsOf(table, by) }
   for (const { phrase } of phrases) {
     const { cells, column, meaning } = shaped.roles.get(phrase)!
     columns[phrase] = { ...(meaning.is === 'column' ? column?.options : {}), type: cells.type }

@@ -22,6 +22,8 @@ export interface TableOptions<R = any> {
 export interface RawColumns {
   names: string[]
   columns: ArrayLike<unknown>[]
+  /** Words that a text column already has, in the order of their codes: colours go by them. */
+  words?: Record<string, readonly string[]>
   /** Text line of a row, for messages. */
   lineOf?: (row: number) => number
 }
@@ -72,7 +74,7 @@ export class Table<R = any> {
           'Give every column as many values as there are rows; write null where one is missing.',
         )
       }
-      this.byName.set(name, this.readColumn(name, cells, raw.lineOf))
+      this.byName.set(name, this.readColumn(name, cells, raw.lineOf, raw.words?.[name]))
     })
     this.report.rows = this.rowCount
     this.nextSerial = this.rowCount
@@ -318,7 +320,12 @@ export class Table<R = any> {
     this.log.tellSoon()
   }
 
-  private readColumn(name: string, raw: ArrayLike<unknown>, lineOf?: (row: number) => number): TableColumn {
+  private readColumn(
+    name: string,
+    raw: ArrayLike<unknown>,
+    lineOf?: (row: number) => number,
+    words?: readonly string[],
+  ): TableColumn {
     const option = this.given[name]
     const report: ColumnReport = {
       name,
@@ -347,7 +354,10 @@ export class Table<R = any> {
     }
     const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
     const { reader, how, guess } = chooseReader(values, option, this.timeZone)
-    const dictionary = reader.type === 'text' ? new Dictionary(option?.order?.map(String)) : undefined
+    const dictionary =
+      reader.type === 'text'
+        ? new Dictionary(option?.order?.map(String) ?? (words ? [...words] : undefined))
+        : undefined
     report.missing = 0
     const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
     Object.assign(report, { type: reader.type, how, guess })
