@@ -98,6 +98,9 @@ export const FIELDS = [
   'color',
   'series',
   'arrange',
+  'top',
+  'rest',
+  'order',
   'title',
   'subtitle',
   'caption',
@@ -131,7 +134,7 @@ function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
           `Write it as in --${field} '{"sum": "passengers"}'.`,
         )
       }
-    } else out[field] = text
+    } else out[field] = field === 'top' ? Number(text) : value === true ? true : text
   }
   return out
 }

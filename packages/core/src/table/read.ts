@@ -1,7 +1,8 @@
 import { DapploError } from '../finding/error.ts'
 import { type CsvOptions, splitCsv } from './csv.ts'
+import { recordNames } from './intake.ts'
 import { jsonErrorAt } from './json-text.ts'
-import { recordNames, Table, type TableOptions } from './table.ts'
+import { Table, type TableOptions } from './table.ts'
 
 /** The cell type that a column array holds. */
 type CellOf<A> = A extends readonly (infer T)[] ? T : A extends ArrayLike<infer T> ? T : never

@@ -1,12 +1,12 @@
 import { type Signal, signal } from '@preact/signals-core'
 import { DapploError, type Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
-import { type Cells, Dictionary } from './cells.ts'
+import type { Cells } from './cells.ts'
 import { type Change, ChangeLog } from './change.ts'
-import { TableColumn } from './column.ts'
+import type { TableColumn } from './column.ts'
+import { Intake, own } from './intake.ts'
 import type { Column, Value } from './options.ts'
-import { chooseReader, readCells } from './reader.ts'
-import { type ColumnReport, type Report, unreadableFinding } from './report.ts'
+import type { Report } from './report.ts'
 
 export interface TableOptions<R = any> {
   /** Used in messages and, in JSON, to refer to the table. Default `table`. */
@@ -44,16 +44,14 @@ export class Table<R = any> {
   private nextSerial = 0
   private rowOfKey: Map<string, number> | undefined
   private readonly log = new ChangeLog()
-  private readonly timeZone: string | undefined
-  private readonly given: Record<string, Column | undefined>
+  private readonly intake: Intake
 
   constructor(raw: RawColumns, options: TableOptions<R> = {}) {
     this.name = options.name ?? 'table'
-    this.timeZone = options.timeZone
-    this.given = Object.assign(Object.create(null), options.columns)
     this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
     this.report = { rows: 0, columns: [], findings: [] }
-    for (const name of Object.keys(this.given)) {
+    this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
+    for (const name of Object.keys(options.columns ?? {})) {
       if (!raw.names.includes(name) && raw.names.length > 0) {
         throw new DapploError(
           'unknown-column',
@@ -74,7 +72,7 @@ export class Table<R = any> {
           'Give every column as many values as there are rows; write null where one is missing.',
         )
       }
-      this.byName.set(name, this.readColumn(name, cells, raw.lineOf, raw.words?.[name]))
+      this.byName.set(name, this.intake.column(name, cells, raw.lineOf, raw.words?.[name]))
     })
     this.report.rows = this.rowCount
     this.nextSerial = this.rowCount
@@ -184,7 +182,7 @@ export class Table<R = any> {
   /** Adds rows. Throws `duplicate-key` when a key is there already; use `put` to replace. */
   append(rows: R | readonly R[]): this {
     const records = list(rows)
-    const cells = this.readRecords(records)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
     if (this.key.length > 0) {
       const known = this.keyIndex()
       const fresh = new Set<string>()
@@ -204,7 +202,7 @@ export class Table<R = any> {
   put(rows: R | readonly R[]): this {
     this.needKey('put')
     const records = list(rows)
-    const cells = this.readRecords(records)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
     const known = this.keyIndex()
     const fresh: number[] = []
     const freshKeys = new Map<string, number>()
@@ -227,7 +225,7 @@ export class Table<R = any> {
     })
     if (fresh.length > 0) {
       const some = records.filter((_, i) => fresh.includes(i))
-      this.add(this.readRecords(some), some.length)
+      this.add(this.intake.records(this.byName, this.rowCount, some), some.length)
     }
     this.changed()
     return this
@@ -257,7 +255,7 @@ export class Table<R = any> {
   /** Exchanges all rows. Rows whose key stays are the same rows; without a key, the first stays the first, and so on. */
   replace(rows: readonly R[]): this {
     const records = list(rows)
-    const cells = this.readRecords(records)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
     const before = new Map<string, number>()
     const old = this.serials.slice()
     if (this.key.length > 0) for (const [key, row] of this.keyIndex()) before.set(key, old[row])
@@ -320,83 +318,6 @@ export class Table<R = any> {
     this.log.tellSoon()
   }
 
-  private readColumn(
-    name: string,
-    raw: ArrayLike<unknown>,
-    lineOf?: (row: number) => number,
-    words?: readonly string[],
-  ): TableColumn {
-    const option = this.given[name]
-    const report: ColumnReport = {
-      name,
-      type: 'number',
-      how: 'given',
-      guess: '',
-      missing: 0,
-      unreadable: 0,
-      examples: [],
-    }
-    this.report.columns.push(report)
-    let column: TableColumn | undefined
-    if (raw instanceof Float64Array && option?.type !== 'text') {
-      const { reader } = chooseReader([], { ...option, type: option?.type ?? 'number' }, this.timeZone)
-      report.type = reader.type
-      column = new TableColumn(
-        name,
-        { type: reader.type as 'number' | 'time', values: raw },
-        reader,
-        option,
-        false,
-      )
-      report.missing = column.extent.missing
-      if (Number.isFinite(column.extent.max - column.extent.min) || report.missing === raw.length)
-        return column
-    }
-    const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
-    const { reader, how, guess } = chooseReader(values, option, this.timeZone)
-    const dictionary =
-      reader.type === 'text'
-        ? new Dictionary(option?.order?.map(String) ?? (words ? [...words] : undefined))
-        : undefined
-    report.missing = 0
-    const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
-    Object.assign(report, { type: reader.type, how, guess })
-    if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
-    return new TableColumn(name, cells, reader, option, true, dictionary)
-  }
-
-  private readRecords(records: readonly unknown[]): Map<string, Cells> {
-    if (this.byName.size === 0 && records.length > 0) {
-      // A table that began empty takes its columns from the first rows.
-      for (const name of recordNames(records)) {
-        const column = this.readColumn(
-          name,
-          records.map(record => own(record, name)),
-        )
-        column.keep([])
-        this.byName.set(name, column)
-      }
-    }
-    const cells = new Map<string, Cells>()
-    for (const [name, column] of this.byName) {
-      const report = this.report.columns.find(c => c.name === name)!
-      const unreadable = report.unreadable
-      const raw = records.map(record => own(record, name))
-      const offset = this.rowCount
-      const examples = report.examples.length
-      cells.set(
-        name,
-        readCells(raw, column.reader, report, () => undefined, column.dictionary),
-      )
-      for (let i = examples; i < report.examples.length; i++) report.examples[i].row += offset
-      if (report.unreadable > unreadable) {
-        this.report.findings = this.report.findings.filter(f => f.path !== `columns.${name}`)
-        this.report.findings.push(unreadableFinding(report, this.title))
-      }
-    }
-    return cells
-  }
-
   private needKey(call: string): void {
     if (this.key.length === 0) {
       throw new DapploError(
@@ -445,11 +366,6 @@ export class Table<R = any> {
 
 const list = <T>(rows: T | readonly T[]): readonly T[] => (Array.isArray(rows) ? rows : [rows as T])
 
-const own = (record: unknown, name: string): unknown =>
-  record !== null && typeof record === 'object' && Object.hasOwn(record, name)
-    ? (record as Record<string, unknown>)[name]
-    : undefined
-
 /** Parts are joined by the unit separator, which no text that people write contains. */
 const keyText = (parts: readonly unknown[]) =>
   parts
@@ -457,11 +373,3 @@ const keyText = (parts: readonly unknown[]) =>
       part instanceof Date ? part.toISOString() : part === undefined || part === null ? '' : String(part),
     )
     .join('\u001f')
-
-/** Every name that occurs in some record, in order of first appearance. */
-export function recordNames(records: readonly unknown[]): string[] {
-  const names = new Set<string>()
-  for (const record of records)
-    for (const name in record as object) if (Object.hasOwn(record as object, name)) names.add(name)
-  return [...names]
-}

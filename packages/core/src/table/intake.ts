@@ -1,0 +1,124 @@
+import { type Cells, Dictionary } from './cells.ts'
+import { TableColumn } from './column.ts'
+import type { Column } from './options.ts'
+import { chooseReader, readCells } from './reader.ts'
+import { type ColumnReport, type Report, unreadableFinding } from './report.ts'
+
+/** Reads raw values into a table's columns, and keeps the report of what was guessed, missing and unreadable. */
+export class Intake {
+  private readonly report: Report
+  private readonly title: string
+  private readonly given: Record<string, Column | undefined>
+  private readonly timeZone: string | undefined
+
+  constructor(
+    report: Report,
+    title: string,
+    given: Record<string, Column | undefined>,
+    timeZone: string | undefined,
+  ) {
+    this.report = report
+    this.title = title
+    this.given = Object.assign(Object.create(null), given)
+    this.timeZone = timeZone
+  }
+
+  /** A new column from all its raw values. A `Float64Array` of finite values is used as it is. */
+  column(
+    name: string,
+    raw: ArrayLike<unknown>,
+    lineOf?: (row: number) => number,
+    words?: readonly string[],
+  ): TableColumn {
+    const option = this.given[name]
+    const report: ColumnReport = {
+      name,
+      type: 'number',
+      how: 'given',
+      guess: '',
+      missing: 0,
+      unreadable: 0,
+      examples: [],
+    }
+    this.report.columns.push(report)
+    if (raw instanceof Float64Array && option?.type !== 'text') {
+      const { reader } = chooseReader([], { ...option, type: option?.type ?? 'number' }, this.timeZone)
+      const column = new TableColumn(
+        name,
+        { type: reader.type as 'number' | 'time', values: raw },
+        reader,
+        option,
+        false,
+      )
+      report.type = reader.type
+      report.missing = column.extent.missing
+      // Infinities have no place on any scale; with one of them, the column is copied without them.
+      if (Number.isFinite(column.extent.max - column.extent.min) || report.missing === raw.length)
+        return column
+    }
+    const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
+    const { reader, how, guess } = chooseReader(values, option, this.timeZone)
+    const known = option?.order?.map(String) ?? (words ? [...words] : undefined)
+    const dictionary = reader.type === 'text' ? new Dictionary(known) : undefined
+    report.missing = 0
+    const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
+    Object.assign(report, { type: reader.type, how, guess })
+    this.note(report)
+    return new TableColumn(name, cells, reader, option, true, dictionary)
+  }
+
+  /** The cells of further rows, read as the columns are. `before`: how many rows there are already. */
+  records(
+    columns: Map<string, TableColumn>,
+    before: number,
+    records: readonly unknown[],
+  ): Map<string, Cells> {
+    const cells = new Map<string, Cells>()
+    if (columns.size === 0) {
+      // A table that began empty takes its columns from its first rows.
+      for (const name of recordNames(records)) {
+        const column = this.column(
+          name,
+          records.map(record => own(record, name)),
+        )
+        cells.set(name, column.cells)
+        column.keep([])
+        columns.set(name, column)
+      }
+      return cells
+    }
+    for (const [name, column] of columns) {
+      const report = this.report.columns.find(one => one.name === name)!
+      const { unreadable } = report
+      const examples = report.examples.length
+      const raw = records.map(record => own(record, name))
+      cells.set(
+        name,
+        readCells(raw, column.reader, report, () => undefined, column.dictionary),
+      )
+      for (let i = examples; i < report.examples.length; i++) report.examples[i].row += before
+      if (report.unreadable > unreadable) this.note(report)
+    }
+    return cells
+  }
+
+  private note(report: ColumnReport): void {
+    const path = `columns.${report.name}`
+    this.report.findings = this.report.findings.filter(finding => finding.path !== path)
+    if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
+  }
+}
+
+/** A record's own value: what it inherits is none of its data. */
+export const own = (record: unknown, name: string): unknown =>
+  record !== null && typeof record === 'object' && Object.hasOwn(record, name)
+    ? (record as Record<string, unknown>)[name]
+    : undefined
+
+/** Every name that occurs in some record, in order of first appearance. */
+export function recordNames(records: readonly unknown[]): string[] {
+  const names = new Set<string>()
+  for (const record of records)
+    for (const name in record as object) if (Object.hasOwn(record as object, name)) names.add(name)
+  return [...names]
+}
