@@ -15,7 +15,12 @@ export default defineConfig({
             { find: '@dapplo/core', replacement: source('core/src/index.ts') },
           ],
         },
-        test: { name: 'core', testTimeout: 30_000, include: ['packages/*/src/**/*.test.ts'] },
+        test: {
+          name: 'core',
+          setupFiles: ['tests/support/properties.ts'],
+          testTimeout: 30_000,
+          include: ['packages/*/src/**/*.test.ts'],
+        },
       },
       {
         test: {

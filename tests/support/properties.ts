@@ -1,0 +1,4 @@
+import fc from 'fast-check'
+
+// The same examples in every run, so that a failure is never luck; PROPERTY_SEED tries others.
+fc.configureGlobal({ seed: Number(process.env.PROPERTY_SEED ?? 20_260_101) })
