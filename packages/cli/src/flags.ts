@@ -5,12 +5,14 @@ import type { Command } from 'commander'
 /** Flags for the fields of a description; each has the field's name. */
 export function withChartFlags(command: Command): Command {
   return command
-    .option('--draw <kind>', 'what to draw: line, bar or scatter')
+    .option('--draw <kind>', 'what to draw: line, area, bar or scatter')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
     .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
     .option('--color <phrase>', 'what colours tell apart, such as route')
     .option('--series <phrase>', 'what tells series apart without colour')
-    .option('--arrange <how>', 'bars of several series: side or stack')
+    .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
+    .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
+    .option('--points', 'mark the points of lines')
     .option('--top <count>', 'keep this many categories')
     .option('--rest [words]', 'gather the other categories in one')
     .option('--order <how>', 'order of categories: given, name or ranked')

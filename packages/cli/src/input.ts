@@ -98,6 +98,8 @@ export const FIELDS = [
   'color',
   'series',
   'arrange',
+  'between',
+  'points',
   'top',
   'rest',
   'order',

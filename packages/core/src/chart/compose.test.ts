@@ -146,6 +146,34 @@ describe('a composed chart', () => {
     )
   })
 
+  test.each(['bar', 'area'] as const)('%s stretched to the whole fills it, and the axis says so', draw => {
+    const scene = compose(make({ draw, color: 'route', arrange: 'share' }), {}, frame())
+    expect(texts(scene, 'axis y/labels').at(-1)).toBe('100%')
+    expect(texts(scene, 'axis titles')).toEqual(['Share of passengers per month'])
+    const { plots, batches } = scene
+    const shapes = batches.find(batch => batch.id === `drawing 0/${draw}`)
+    const tops = shapes?.kind === 'rects' ? shapes.y : shapes?.kind === 'areas' ? shapes.top : undefined
+    expect(Math.min(...tops!)).toBeCloseTo(plots[0].y, 3)
+  })
+
+  test('stacked areas stand on each other', () => {
+    const areas = compose(make({ draw: 'area', color: 'route' }), {}, frame()).batches.find(
+      batch => batch.kind === 'areas',
+    )
+    if (areas?.kind !== 'areas') throw new Error('There are no areas')
+    const count = areas.starts[1]
+    for (let i = 0; i < count; i++) expect(areas.base[count + i]).toBeCloseTo(areas.top[i], 3)
+  })
+
+  test('a held line is level over every bucket', () => {
+    const line = compose(make({ between: 'hold' }), {}, frame()).batches.find(batch => batch.kind === 'lines')
+    if (line?.kind !== 'lines') throw new Error('There is no line')
+    for (let i = 0; i < line.x.length; i += 2) {
+      expect(line.y[i]).toBe(line.y[i + 1])
+      if (i > 0) expect(line.x[i]).toBeCloseTo(line.x[i - 1], 3)
+    }
+  })
+
   test('a category keeps its colour when others are hidden or filtered away', () => {
     const colorOf = (scene: Scene, name: string) => {
       const lines = scene.batches.find(batch => batch.id === 'drawing 0/line')

@@ -13,6 +13,7 @@ import type { Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { type PlannedAxis, planAxes } from './plan.ts'
+import { arrangeOf } from './resolve.ts'
 import { placeWords } from './words.ts'
 
 /** One plot with its axes and words, and what it was made from, for reading values back. */
@@ -104,7 +105,9 @@ export function composePane(input: PaneInput): Pane {
       plot,
       density: frame.density ?? 1,
       style: one.drawing.style,
-      arrange: one.drawing.arrange,
+      arrange: arrangeOf(one.drawing),
+      between: one.drawing.between,
+      points: one.drawing.points,
       theme,
       options: one.drawing.options,
       memory: one.memory,

@@ -6,7 +6,7 @@ import type { Bind, Place, Where } from './phrases.ts'
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
 
 export type Order = 'given' | 'name' | 'ranked'
-export type Builtin = 'line' | 'bar' | 'scatter'
+export type Builtin = 'line' | 'area' | 'bar' | 'scatter'
 
 /** Constant looks, not bound to data. */
 export interface Style {
@@ -36,8 +36,12 @@ export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
   rest?: boolean | Words
   /** Order of the category position: as given, by name, or by the measure. */
   order?: Order
-  /** How bars of several series stand at one place. Default `side`. */
-  arrange?: 'side' | 'stack'
+  /** How bars and areas of several series stand at one place. Default `side` for bars, `stack` for areas. */
+  arrange?: 'side' | 'stack' | 'share' | 'overlap'
+  /** How a line or area gets from one point to the next. Default `direct`. */
+  between?: 'direct' | 'smooth' | 'hold' | 'hold middle' | 'hold next'
+  /** Whether lines mark their points. */
+  points?: boolean
   style?: Style
 }
 

@@ -6,6 +6,7 @@ import { numberOf } from '../table/where.ts'
 import { utc, type Zone } from '../table/zone.ts'
 import { type Bound, extentOfPositions, type ScaleInput } from './bind.ts'
 import type { Scale } from './description.ts'
+import { arrangeOf } from './resolve.ts'
 
 /** A scale's domain, settled but for rounding, which needs the ticks. */
 export interface Domain {
@@ -135,7 +136,8 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
   }
   for (const use of input.uses) {
     const { bound, positions, values } = use
-    const { kind: drawn, arrange } = bound.drawing
+    const { kind: drawn } = bound.drawing
+    const arrange = arrangeOf(bound.drawing)
     if (bound.marks.length === 0) continue
     if (kind.name === 'log') {
       for (const value of positions.at) if (value > 0) take(value, value)
@@ -149,7 +151,7 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     } else {
       const { min: low, max: high } = extentOfPositions(values, positions)
       // Bars at plain numbers need half their room beyond the first and the last, or they would be cut.
-      const half = drawn.fromZero && !measures(use, input) ? leastStep(positions.at) / 2 : 0
+      const half = drawn.broad && !measures(use, input) ? leastStep(positions.at) / 2 : 0
       take(low - half, high + half)
     }
   }

@@ -9,7 +9,8 @@ import type { Bound, ScaleInput } from './bind.ts'
 import type { Axis, AxisOptions, Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { State } from './frame.ts'
-import { labelOf, lookOf, measureTitle } from './naming.ts'
+import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
+import { arrangeOf } from './resolve.ts'
 
 /** One axis of a chart, before it has a size. */
 export interface PlannedAxis {
@@ -84,6 +85,7 @@ function planOne(
   const look = lookOf(values)
   const format = options.format ?? look.format
   const zoomed = zoom?.[source.name]
+  const shared = source.uses.every(use => use.positions.measured && arrangeOf(use.bound.drawing) === 'share')
   const { kind } = domain
   const input: AxisInput = {
     name: source.name,
@@ -96,7 +98,12 @@ function planOne(
     reverse: domain.reverse !== (source.role === 'y' && kind.name === 'category'),
     words: domain.words,
     zone: domain.zone,
-    look: { ...look, format: kind.name === 'time' ? undefined : format, locale },
+    look: {
+      ...look,
+      percent: look.percent || shared,
+      format: kind.name === 'time' || shared ? options.format : format,
+      locale,
+    },
     unit:
       meaning.is === 'bucket'
         ? meaning.unit
@@ -111,6 +118,7 @@ function planOne(
     alignTo: scale?.alignTo,
     wish: wishOf(options, domain, source.name),
   }
+  // Stretched to the whole, sums are shares.
   const grows = source.uses.some(use => use.bound.drawing.kind.fromZero && use.positions.measured)
   return {
     name: source.name,
@@ -118,7 +126,7 @@ function planOne(
     input,
     look: axisLook(options, side, wantsGrid(source, input, bound, grows)),
     hidden: option === false,
-    title: titleOf(source, options, first.drawing.table, domain),
+    title: titleOf(source, options, first.drawing.table, domain, shared),
     grows,
   }
 }
@@ -156,13 +164,16 @@ function titleOf(
   options: AxisOptions,
   table: Parameters<typeof labelOf>[1],
   domain: Domain,
+  shared: boolean,
 ): string {
   if (typeof options.title === 'string') return clean(options.title)
   if (options.title === false || domain.kind.name === 'time' || domain.kind.name === 'category') return ''
   const { values, bound } = source.uses[0]
   const label = labelOf(values.meaning, table)
   const alike = source.uses.every(use => labelOf(use.values.meaning, use.bound.drawing.table) === label)
-  return alike ? clean(measureTitle(values, source.role === 'y' ? bound.x : bound.y, table)) : ''
+  if (!alike) return ''
+  const title = clean(measureTitle(values, source.role === 'y' ? bound.x : bound.y, table))
+  return shared ? `Share of ${lower(title)}` : title
 }
 
 function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: boolean): boolean {

@@ -1,4 +1,4 @@
-import type { Kind, MarkStyle } from '../drawing/kind.ts'
+import type { Arrange, Between, Kind, MarkStyle } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { isMeasure, type Meaning } from '../table/meaning.ts'
@@ -18,7 +18,9 @@ export interface ResolvedDrawing {
   /** For positions bound to several columns of a wide table: the meanings, one series each. */
   wide: { role: 'x' | 'y'; meanings: Meaning[] } | undefined
   where: Conditions | undefined
-  arrange: 'side' | 'stack'
+  arrange: Arrange | undefined
+  between: Between
+  points: boolean
   /** How many categories are kept, and what gathers the others. */
   top: { count: number; rest: boolean | string | undefined } | undefined
   /** How categories are ordered, where their scale does not say. */
@@ -36,7 +38,7 @@ export interface Resolved {
   tables: Table[]
 }
 
-const LOOKS = ['where', 'arrange', 'top', 'rest', 'order'] as const
+const LOOKS = ['where', 'arrange', 'top', 'rest', 'order', 'between', 'points'] as const
 
 /** Settles what each drawing draws: kind, table, inherited roles, and the meaning of every phrase. */
 export function resolve(
@@ -140,7 +142,9 @@ function resolveOne(
     roles,
     wide,
     where: looks.where as Conditions | undefined,
-    arrange: (looks.arrange as 'side' | undefined) ?? 'side',
+    arrange: looks.arrange as Arrange | undefined,
+    between: (looks.between as Between | undefined) ?? 'direct',
+    points: looks.points === true,
     top:
       looks.top === undefined
         ? undefined
@@ -204,3 +208,6 @@ function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string, tab
     )
   }
 }
+
+/** How several series stand at one place: as told, else as the kind does. */
+export const arrangeOf = ({ arrange, kind }: ResolvedDrawing): Arrange => arrange ?? kind.arrange ?? 'side'

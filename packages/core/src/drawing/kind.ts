@@ -21,6 +21,10 @@ export interface Positions {
   measured: boolean
 }
 
+/** How several series stand at one place: side by side, on each other, on each other up to the whole, or over each other. */
+export type Arrange = 'side' | 'stack' | 'share' | 'overlap'
+export type Between = 'direct' | 'smooth' | 'hold' | 'hold middle' | 'hold next'
+
 /** Marks that belong together: one line, one colour of bars. */
 export interface Series {
   key: string
@@ -68,7 +72,11 @@ export interface DrawInput<Options = any> {
   /** Device pixels per pixel. */
   density: number
   style: MarkStyle
-  arrange: 'side' | 'stack'
+  arrange: Arrange
+  /** How a line gets from one point to the next. */
+  between: Between
+  /** Whether lines mark their points. */
+  points: boolean
   theme: Theme
   options: Options
   /** Kept for as long as the marks stay the same: a place for what is costly to work out again in every frame. */
@@ -82,12 +90,16 @@ export interface Kind<Options = any> {
   roles: Record<string, RoleUse>
   /** The shape that stands for a series in legends and tooltips. */
   swatch: 'line' | 'rect' | 'disc'
+  /** How it arranges series unless told. Default `side`. */
+  arrange?: Arrange
   /** Whether shapes grow from zero, so that the measuring scale must show it. */
   fromZero?: boolean
+  /** Whether shapes have a breadth across what they measure, which must not be cut at the plot's edge. */
+  broad?: boolean
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */
-  extent?(marks: Marks, measured: 'x' | 'y', arrange: 'side' | 'stack'): [number, number]
+  extent?(marks: Marks, measured: 'x' | 'y', arrange: Arrange): [number, number]
 }
 
 /** Declares a kind of drawing. */

@@ -8,3 +8,7 @@ export function paintOf(marks: Marks, style: MarkStyle): { colors: readonly stri
     color: marks.seriesOf ?? new Uint16Array(marks.length),
   }
 }
+
+/** One transparency for all marks; nothing where they are solid. */
+export const alphaOf = (opacity: number, count: number): Float32Array | undefined =>
+  opacity === 1 ? undefined : new Float32Array(count).fill(opacity)

@@ -16,7 +16,11 @@ import { measureInter } from '../theme/measure.ts'
 const frame: Frame = { width: 600, height: 400, measure: measureInter }
 type Row = { id: string; at: number; n: number; g: string }
 const tableOf = (rows: Row[]) => table(rows, { key: 'id' })
-const sceneOf = (rows: Row[], draw: 'line' | 'bar' | 'scatter', more: Partial<Description<Row>> = {}) =>
+const sceneOf = (
+  rows: Row[],
+  draw: 'line' | 'area' | 'bar' | 'scatter',
+  more: Partial<Description<Row>> = {},
+) =>
   compose(chart(tableOf(rows), { draw, x: 'at', y: 'n', color: 'g', ...more } as Description<Row>), {}, frame)
 const data = (scene: Scene) => scene.batches.filter(batch => batch.part === 'data')
 
@@ -49,8 +53,8 @@ describe('a glide', () => {
       fc.property(
         rowsOf,
         rowsOf,
-        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
-        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
+        fc.constantFrom('line' as const, 'area' as const, 'bar' as const, 'scatter' as const),
+        fc.constantFrom('line' as const, 'area' as const, 'bar' as const, 'scatter' as const),
         fc.double({ min: 0, max: 0.999, noNaN: true }),
         (before, after, kindA, kindB, t) => {
           const from = sceneOf(before, kindA)
@@ -58,7 +62,7 @@ describe('a glide', () => {
           const motion = between(from, to)
           expect(motion(1, 1)).toBe(to)
           for (const batch of motion(t, t).batches) {
-            if (batch.kind === 'lines' || batch.kind === 'texts') continue
+            if (batch.kind === 'lines' || batch.kind === 'texts' || batch.kind === 'areas') continue
             const arrays =
               batch.kind === 'segments'
                 ? [batch.x1, batch.y1, batch.x2, batch.y2]

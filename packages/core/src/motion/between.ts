@@ -2,6 +2,7 @@ import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Scene } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, joined } from './blend.ts'
 import { enter, leave } from './enter-leave.ts'
+import { glideAreas } from './glide-areas.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
 import { glideDiscs, glideRects, glideSegments, glideTexts } from './glide-shapes.ts'
 import { placesOf } from './places.ts'
@@ -75,6 +76,8 @@ function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
       return glideDiscs(old as typeof batch, batch)
     case 'lines':
       return glideLines(old as typeof batch, batch, context)
+    case 'areas':
+      return glideAreas(old as typeof batch, batch, context)
     case 'segments':
       return glideSegments(old as typeof batch, batch, context)
     case 'texts':

@@ -1,4 +1,4 @@
-import { type Batch, type Lines, type Scene, shapeCount } from '../scene/scene.ts'
+import { type Areas, type Batch, type Lines, type Scene, shapeCount } from '../scene/scene.ts'
 
 /** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them. */
 export type BatchAt = (eased: number, time: number) => Batch | undefined
@@ -55,9 +55,9 @@ export function joined(batches: readonly Batch[]): Batch {
   out.colors = colors
   out.alpha = joinArrays(batches.map((batch, i) => batch.alpha ?? new Float32Array(counts[i]).fill(1)))
   out.rows = undefined
-  if (first.kind === 'lines') {
+  if (first.kind === 'lines' || first.kind === 'areas') {
     const starts: number[] = [0]
-    for (const lines of batches as readonly Lines[]) {
+    for (const lines of batches as readonly (Lines | Areas)[]) {
       const base = starts[starts.length - 1]
       for (let i = 1; i < lines.starts.length; i++) starts.push(base + lines.starts[i])
     }

@@ -1,5 +1,7 @@
 import { clean } from '../guide/text.ts'
+import { traceCurve } from '../scene/curve.ts'
 import {
+  type Areas,
   type Batch,
   type Box,
   clipBox,
@@ -11,6 +13,7 @@ import {
   type Segments,
   type Texts,
 } from '../scene/scene.ts'
+import { traceBands } from './bands.ts'
 import { snapped } from './snap.ts'
 
 /** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
@@ -37,6 +40,7 @@ export interface Context2D {
   clearRect(x: number, y: number, width: number, height: number): void
   fill(): void
   stroke(): void
+  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void
   clip(): void
   setLineDash(dash: number[]): void
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void
@@ -101,6 +105,8 @@ function paintBatch(
       return paintDiscs(batch, context)
     case 'lines':
       return paintLines(batch, context)
+    case 'areas':
+      return paintAreas(batch, context)
     case 'segments':
       return paintSegments(batch, context, density)
     case 'texts':
@@ -184,18 +190,34 @@ function paintLines(batch: Lines, context: Context2D): void {
     const dashes = dash[line]
     if (dashes?.length) context.setLineDash([...dashes])
     context.beginPath()
-    let pen = false
-    const end = starts[line + 1]
-    for (let i = starts[line]; i < end; i++) {
-      const present = x[i] === x[i] && y[i] === y[i]
-      if (present) {
-        if (pen) context.lineTo(x[i], y[i])
-        else context.moveTo(x[i], y[i])
-      }
-      pen = present
-    }
+    if (batch.smooth) traceCurve(x, y, starts[line], starts[line + 1], context)
+    else traceLine(x, y, starts[line], starts[line + 1], context)
     context.stroke()
     if (dashes?.length) context.setLineDash([])
+  }
+  context.globalAlpha = 1
+}
+
+function traceLine(x: Float32Array, y: Float32Array, start: number, end: number, context: Context2D): void {
+  let pen = false
+  for (let i = start; i < end; i++) {
+    const present = x[i] === x[i] && y[i] === y[i]
+    if (present) {
+      if (pen) context.lineTo(x[i], y[i])
+      else context.moveTo(x[i], y[i])
+    }
+    pen = present
+  }
+}
+
+function paintAreas(batch: Areas, context: Context2D): void {
+  const { names, color, colors, alpha } = batch
+  for (let i = 0; i < names.length; i++) {
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.fillStyle = colors[color[i]]
+    context.beginPath()
+    traceBands(batch, i, context, () => context.closePath())
+    context.fill()
   }
   context.globalAlpha = 1
 }

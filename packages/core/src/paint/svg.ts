@@ -1,5 +1,7 @@
 import { clean } from '../guide/text.ts'
+import { type PathSink, traceCurve } from '../scene/curve.ts'
 import {
+  type Areas,
   type Batch,
   type Box,
   clipBox,
@@ -12,6 +14,7 @@ import {
   safePicture,
   type Texts,
 } from '../scene/scene.ts'
+import { traceBands } from './bands.ts'
 import { snapped } from './snap.ts'
 
 export interface SvgOptions {
@@ -71,6 +74,8 @@ function paintBatch(batch: Batch, out: string[]): void {
       return paintDiscs(batch, out)
     case 'lines':
       return paintLines(batch, out)
+    case 'areas':
+      return paintAreas(batch, out)
     case 'segments':
       return paintSegments(batch, out)
     case 'texts':
@@ -157,7 +162,32 @@ function paintLines(batch: Lines, out: string[]): void {
   out.push('</g>')
 }
 
+/** Collects a path as SVG writes it. */
+function pathText(): PathSink & { parts: string[] } {
+  const parts: string[] = []
+  return {
+    parts,
+    moveTo: (x, y) => parts.push(`M${short(x)} ${short(y)}`),
+    lineTo: (x, y) => parts.push(`L${short(x)} ${short(y)}`),
+    bezierCurveTo: (x1, y1, x2, y2, x, y) =>
+      parts.push(`C${short(x1)} ${short(y1)} ${short(x2)} ${short(y2)} ${short(x)} ${short(y)}`),
+  }
+}
+
+function paintAreas(batch: Areas, out: string[]): void {
+  grouped(batch, batch.names.length, out, 'fill', i => {
+    const path = pathText()
+    traceBands(batch, i, path, () => path.parts.push('Z'))
+    return path.parts.length === 0 ? '' : `<path d="${path.parts.join('')}"/>`
+  })
+}
+
 function linePath(batch: Lines, line: number): string {
+  if (batch.smooth) {
+    const path = pathText()
+    traceCurve(batch.x, batch.y, batch.starts[line], batch.starts[line + 1], path)
+    return path.parts.join('')
+  }
   const { x, y, starts } = batch
   const parts: string[] = []
   let pen = false

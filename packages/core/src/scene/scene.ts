@@ -70,6 +70,23 @@ export interface Lines extends Shapes {
   dash: readonly (readonly number[])[]
   /** Names of the lines; `keys` name the vertices. */
   names: readonly string[]
+  /** Joined by straight lines, or by curves that never overshoot. */
+  smooth?: boolean
+}
+
+/** Filled bands between an upper and a lower edge that share their x. A vertex that is NaN breaks the band. */
+export interface Areas extends Shapes {
+  kind: 'areas'
+  starts: Uint32Array
+  x: Float32Array
+  top: Float32Array
+  base: Float32Array
+  /** Where each vertex stands in data units, for motion through changing scales. */
+  atX: Float64Array
+  atTop: Float64Array
+  atBase: Float64Array
+  names: readonly string[]
+  smooth?: boolean
 }
 
 /** Single straight lines: gridlines and the like. Drawn on whole device pixels where they are level or upright. */
@@ -112,7 +129,7 @@ export interface Images extends Shapes {
 }
 
 /** Shapes of one kind, painted together. */
-export type Batch = Rects | Discs | Lines | Segments | Texts | Images
+export type Batch = Rects | Discs | Lines | Areas | Segments | Texts | Images
 
 /** What a chart looks like at one moment: plain shapes in pixels. */
 export interface Scene {
@@ -148,7 +165,7 @@ export function clipBox({ plots }: Scene, batch: Batch): Box {
 
 /** How many shapes a batch has; for lines, how many lines. */
 export function shapeCount(batch: Batch): number {
-  return batch.kind === 'lines'
+  return batch.kind === 'lines' || batch.kind === 'areas'
     ? batch.names.length
     : batch.kind === 'segments'
       ? batch.x1.length

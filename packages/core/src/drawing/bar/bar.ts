@@ -1,6 +1,7 @@
 import type { Rects } from '../../scene/scene.ts'
 import { kind, type Marks, type Positions } from '../kind.ts'
-import { paintOf } from '../paint-of.ts'
+import { alphaOf, paintOf } from '../paint-of.ts'
+import { stacked } from '../stack.ts'
 
 const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
 /** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
@@ -12,6 +13,7 @@ export const bar = kind({
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'rect',
   fromZero: true,
+  broad: true,
   draw({ id, marks, x, y, style, arrange, density }) {
     const upright = !lies(marks)
     const along = upright ? y : x
@@ -31,8 +33,11 @@ export const bar = kind({
     // Bins touch, or nearly: they are slices of one span, not things side by side.
     const bins = places.from !== undefined && across.kind.name !== 'category' && across.kind.name !== 'time'
     const gap = style.gap ?? (bins ? 0.06 : 0.25)
-    const stack = arrange === 'stack' ? stacked(marks, values, places) : undefined
-    const side = stack ? 1 : Math.max(1, marks.series.length)
+    const stack =
+      arrange === 'stack' || arrange === 'share'
+        ? stacked(marks, values, places, arrange === 'share')
+        : undefined
+    const side = stack || arrange === 'overlap' ? 1 : Math.max(1, marks.series.length)
     const snap = (pixel: number) => Math.round(pixel * density) / density
     for (let i = 0; i < count; i++) {
       const value = values.at[i]
@@ -47,7 +52,7 @@ export const bar = kind({
       const whole = Math.abs(b - a)
       const open = whole * (whole * (1 - gap) < LEAST_GAPPED ? 0 : gap)
       const one = (whole - open) / side
-      const start = low + open / 2 + (stack ? 0 : (marks.seriesOf?.[i] ?? 0) * one)
+      const start = low + open / 2 + (side === 1 ? 0 : (marks.seriesOf?.[i] ?? 0) * one)
       const edgeA = whole < 6 ? start : snap(start)
       const edgeB = whole < 6 ? start + one : snap(start + one)
       const breadth = Math.max(edgeB - edgeA - (side > 1 && one > 6 ? 1 : 0), Math.min(one, 0.5))
@@ -77,7 +82,7 @@ export const bar = kind({
       keys: Array.from({ length: count }, (_, i) => marks.keyOf(i)),
       rows: marks.rowsOf,
       ...paintOf(marks, style),
-      alpha: style.opacity === undefined ? undefined : new Float32Array(count).fill(style.opacity),
+      alpha: alphaOf(style.opacity ?? (arrange === 'overlap' && marks.series.length > 1 ? 0.6 : 1), count),
       along: { x: x.name, y: y.name },
       ...out,
       radius: 2,
@@ -89,7 +94,11 @@ export const bar = kind({
     const places = measured === 'y' ? marks.x : marks.y
     let min = 0
     let max = 0
-    const ends = arrange === 'stack' ? stacked(marks, values, places).to : values.at
+    const stack =
+      arrange === 'stack' || arrange === 'share'
+        ? stacked(marks, values, places, arrange === 'share')
+        : undefined
+    const ends = stack ? stack.to : values.at
     for (const value of ends) {
       if (value < min) min = value
       if (value > max) max = value
@@ -102,32 +111,6 @@ export const bar = kind({
 export function lies(marks: Marks): boolean {
   if (marks.x.measured !== marks.y.measured) return marks.x.measured
   return marks.y.from !== undefined && marks.x.from === undefined
-}
-
-/** Values of one place on top of each other, those below zero downwards; series order from the baseline outwards. */
-function stacked(marks: Marks, values: Positions, places: Positions) {
-  const count = marks.length
-  const from = new Float64Array(count)
-  const to = new Float64Array(count)
-  const outer = new Uint8Array(count)
-  const order = Array.from({ length: count }, (_, i) => i)
-  const { seriesOf } = marks
-  if (seriesOf) order.sort((a, b) => seriesOf[a] - seriesOf[b])
-  const up = new Map<number, { sum: number; last: number }>()
-  const down = new Map<number, { sum: number; last: number }>()
-  for (const i of order) {
-    const value = values.at[i]
-    if (value !== value) continue
-    const piles = value < 0 ? down : up
-    const pile = piles.get(places.at[i]) ?? { sum: 0, last: -1 }
-    from[i] = pile.sum
-    pile.sum += value
-    to[i] = pile.sum
-    if (value !== 0) pile.last = i
-    piles.set(places.at[i], pile)
-  }
-  for (const piles of [up, down]) for (const { last } of piles.values()) if (last >= 0) outer[last] = 1
-  return { from, to, outer }
 }
 
 /** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */

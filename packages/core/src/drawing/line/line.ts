@@ -1,6 +1,7 @@
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/pyramid.ts'
-import { kind, type Marks } from '../kind.ts'
+import { type Between, kind, type Marks } from '../kind.ts'
+import { held } from './hold.ts'
 import { type Run, VertexList, visiblePath } from './path.ts'
 
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
@@ -8,8 +9,8 @@ export const line = kind({
   name: 'line',
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'line',
-  draw({ id, marks, x, y, plot, density, style, memory }) {
-    const runs = remembered(memory, marks)
+  draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {
+    const runs = remembered(memory, marks, between)
     const vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
     const starts = new Uint32Array(runs.length + 1)
     let thinned = false
@@ -48,10 +49,37 @@ export const line = kind({
       atY: vertices.y.subarray(0, count),
       width: new Float32Array(runs.length).fill(style.width ?? (count > plot.width * 3 ? 1.5 : 2)),
       dash: marks.series.map(one => style.dash ?? one.dash),
+      smooth: between === 'smooth' && !thinned,
     }
-    return [lines, ...lonePoints(lines)]
+    const marked =
+      points && !thinned ? pointsOf(lines, style.size ?? 3.5, theme.background) : lonePoints(lines)
+    return [lines, ...marked]
   },
 })
+
+/** A disc at every point of the lines. */
+function pointsOf(lines: Lines, radius: number, ring: string): Discs[] {
+  const lineOf = Uint16Array.from(lines.x, (_, i) =>
+    lines.names.findIndex((_name, line) => i < lines.starts[line + 1]),
+  )
+  return [
+    {
+      kind: 'discs',
+      id: `${lines.id}/points`,
+      part: 'data',
+      clip: true,
+      keys: lines.keys,
+      rows: lines.rows,
+      colors: lines.colors,
+      color: lineOf.map(line => lines.color[line]),
+      along: lines.along,
+      x: lines.x,
+      y: lines.y,
+      radius: new Float32Array(lines.x.length).fill(radius),
+      ring: { color: ring, width: 1.5 },
+    },
+  ]
+}
 
 /** Points with a gap on either side, which a line alone would not show. */
 function lonePoints(lines: Lines): Discs[] {
@@ -83,11 +111,12 @@ function lonePoints(lines: Lines): Discs[] {
 }
 
 /** The runs of each series, sorted by x; worked out once for each set of marks. */
-function remembered(memory: Map<string, unknown>, marks: Marks): Run[] {
-  let runs = memory.get('runs') as Run[] | undefined
+function remembered(memory: Map<string, unknown>, marks: Marks, between: Between): Run[] {
+  const name = `runs ${between}`
+  let runs = memory.get(name) as Run[] | undefined
   if (!runs) {
-    runs = runsOf(marks)
-    memory.set('runs', runs)
+    runs = between.startsWith('hold') ? runsOf(marks).map(run => held(run, marks, between)) : runsOf(marks)
+    memory.set(name, runs)
   }
   return runs
 }

@@ -1,0 +1,120 @@
+import type { Areas, Lines } from '../../scene/scene.ts'
+import { kind, type Marks } from '../kind.ts'
+import { alphaOf } from '../paint-of.ts'
+import { type Stack, stacked } from '../stack.ts'
+
+/** Bands between a value and what it stands on: zero, or the series before it. */
+export const area = kind({
+  name: 'area',
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  swatch: 'rect',
+  arrange: 'stack',
+  fromZero: true,
+  draw({ id, marks, x, y, style, arrange, between }) {
+    const piled = arrange === 'stack' || arrange === 'share'
+    const stack = piled ? stackOf(marks, arrange === 'share') : undefined
+    const zero = y.kind.allows(0) ? 0 : Math.min(...y.domain)
+    const bands = marks.series.map((_, s) => bandOf(marks, s, stack, zero))
+    const starts = new Uint32Array(bands.length + 1)
+    bands.forEach((band, i) => {
+      starts[i + 1] = starts[i] + band.length
+    })
+    const all = bands.flat()
+    const place = (value: number) => (y.kind.allows(value) ? y.map(value) : Number.NaN)
+    const atX = Float64Array.from(all, vertex => vertex.x)
+    const atTop = Float64Array.from(all, vertex => vertex.top)
+    const atBase = Float64Array.from(all, vertex => vertex.base)
+    const areas: Areas = {
+      kind: 'areas',
+      id: `${id}/area`,
+      part: 'data',
+      clip: true,
+      names: marks.series.map(one => one.key),
+      keys: [],
+      rows: i => (all[i].mark < 0 ? [] : marks.rowsOf(all[i].mark)),
+      colors: marks.series.map(one => style.color ?? one.color),
+      color: Uint16Array.from(marks.series, (_, i) => i),
+      alpha: alphaOf(style.opacity ?? (piled && marks.series.length > 1 ? 0.9 : 0.28), bands.length),
+      along: { x: x.name, y: y.name },
+      starts,
+      x: Float32Array.from(atX, x.map),
+      top: Float32Array.from(atTop, place),
+      base: Float32Array.from(atBase, place),
+      atX,
+      atTop,
+      atBase,
+      smooth: between === 'smooth',
+    }
+    // What is faint needs an edge to be read by.
+    return piled && marks.series.length > 1
+      ? [areas]
+      : [
+          areas,
+          edgeOf(
+            areas,
+            all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
+            style.width ?? 2,
+          ),
+        ]
+  },
+  extent(marks, _measured, arrange) {
+    const ends =
+      arrange === 'stack' || arrange === 'share' ? stackOf(marks, arrange === 'share').to : marks.y.at
+    let min = 0
+    let max = 0
+    for (const value of ends) {
+      if (value < min) min = value
+      if (value > max) max = value
+    }
+    return [min, max]
+  },
+})
+
+const stackOf = (marks: Marks, share: boolean): Stack => stacked(marks, marks.y, marks.x, share)
+
+interface Vertex {
+  x: number
+  top: number
+  base: number
+  mark: number
+}
+
+/** The vertices of one series, in the order of x. In a stack, a place that the series lacks has no height there. */
+function bandOf(marks: Marks, s: number, stack: Stack | undefined, zero: number): Vertex[] {
+  const out: Vertex[] = []
+  for (let mark = 0; mark < marks.length; mark++) {
+    if ((marks.seriesOf?.[mark] ?? 0) !== s || Number.isNaN(marks.x.at[mark])) continue
+    const value = marks.y.at[mark]
+    const missing = Number.isNaN(value)
+    out.push({
+      x: marks.x.at[mark],
+      mark,
+      top: missing ? Number.NaN : stack ? stack.to[mark] : value,
+      base: missing ? Number.NaN : stack ? stack.from[mark] : zero,
+    })
+  }
+  return out.sort((a, b) => a.x - b.x)
+}
+
+function edgeOf(areas: Areas, keys: (string | number)[], width: number): Lines {
+  const { names, starts, x, top, atX, atTop, colors, color, along, smooth } = areas
+  return {
+    kind: 'lines',
+    id: `${areas.id}/edge`,
+    part: 'data',
+    clip: true,
+    names,
+    keys,
+    colors,
+    color,
+    along,
+    starts,
+    x,
+    y: top,
+    atX,
+    atY: atTop,
+    width: new Float32Array(names.length).fill(width),
+    dash: names.map(() => []),
+    smooth,
+  }
+}
