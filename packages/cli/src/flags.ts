@@ -24,7 +24,7 @@ export function withChartFlags(command: Command): Command {
     .option('--style <json>', 'constant looks, such as \'{"width": 3}\'')
     .option('--scales <json>', 'such as \'{"y": {"include": 0}}\'')
     .option('--axes <json>', 'such as \'{"y": {"title": "People"}}\'')
-    .option('--legend <place>', 'where the legend stands')
+    .option('--legend <place>', 'where the names of series stand: auto, top or ends')
     .option('--no-legend', 'leave the legend out')
     .option('--type <column=type...>', 'read a column as number, time or text')
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')

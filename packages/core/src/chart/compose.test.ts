@@ -58,7 +58,7 @@ function textBoxes(scene: Scene) {
 
 describe('a composed chart', () => {
   test('reads its axes back to the person', () => {
-    const scene = compose(make({ color: 'route', title: 'By route' }), {}, frame())
+    const scene = compose(make({ color: 'route', title: 'By route', legend: 'top' }), {}, frame())
     expect(texts(scene, 'title')).toEqual(['By route'])
     expect(texts(scene, 'axis titles')).toEqual(['Passengers per month'])
     expect(texts(scene, 'legend/names')).toEqual(['North Sound', 'Gannet Bay', 'Tern Point'])
@@ -154,6 +154,20 @@ describe('a composed chart', () => {
     const shapes = batches.find(batch => batch.id === `drawing 0/${draw}`)
     const tops = shapes?.kind === 'rects' ? shapes.y : shapes?.kind === 'areas' ? shapes.top : undefined
     expect(Math.min(...tops!)).toBeCloseTo(plots[0].y, 3)
+  })
+
+  test('names stand at the ends of lines where there is room, in the order of the ends', () => {
+    const scene = compose(make({ color: 'route' }), {}, frame())
+    const names = scene.batches.find(batch => batch.id === 'ends/names')
+    const lines = scene.batches.find(batch => batch.id === 'drawing 0/line')
+    if (names?.kind !== 'texts' || lines?.kind !== 'lines') throw new Error('There are no names')
+    expect(texts(scene, 'legend/names')).toEqual([])
+    const ends = lines.names
+      .map((name, i) => ({ name, y: lines.y[lines.starts[i + 1] - 1] }))
+      .sort((a, b) => a.y - b.y)
+    expect([...names.texts]).toEqual(ends.map(end => end.name))
+    expect(Math.min(...names.x)).toBeGreaterThan(scene.plots[0].x + scene.plots[0].width)
+    expect(texts(compose(make({ color: 'route' }), {}, frame({ width: 400 })), 'legend/names').length).toBe(3)
   })
 
   test('stacked areas stand on each other', () => {

@@ -3,9 +3,10 @@ import { layoutAxis } from '../guide/axis.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
+import { endNames, endNamesWidth } from '../guide/end-names.ts'
 import { ellipsis, LINE, wrap } from '../guide/text.ts'
 import type { PositionScale } from '../scale/scale.ts'
-import type { Batch, Box, Scene } from '../scene/scene.ts'
+import type { Batch, Box, Lines, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound } from './bind.ts'
@@ -14,7 +15,7 @@ import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { type PlannedAxis, planAxes } from './plan.ts'
 import { arrangeOf } from './resolve.ts'
-import { placeWords } from './words.ts'
+import { namesAtEnds, placeWords } from './words.ts'
 
 /** One plot with its axes and words, and what it was made from, for reading values back. */
 export interface Pane {
@@ -69,7 +70,8 @@ export function composePane(input: PaneInput): Pane {
   const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
   const axes = planAxes(description, bound, input.domains, input.zoom, frame.locale ?? 'en', box.width * 0.36)
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
-  const words = placeWords(description, bound, axes, box, tiny, theme, measure)
+  const named = namesAtEnds(description, bound, axes, box, tiny)
+  const words = placeWords(description, bound, axes, box, tiny, theme, measure, named)
   // Ticks of an axis without values would be numbers out of thin air.
   const empty = bound.drawings.every(one => one.marks.length === 0)
   const room = {
@@ -80,6 +82,7 @@ export function composePane(input: PaneInput): Pane {
     top: words.top,
     bottom: words.bottom,
     levelTitles: words.levelTitles,
+    beside: named ? endNamesWidth(bound.legend, theme, measure) : 0,
   }
   const { plot, layouts, insets } = layoutPlot(room)
 
@@ -137,14 +140,23 @@ export function composePane(input: PaneInput): Pane {
     ...(barsOnly ? zeros : []),
     ...beyond,
     ...guides,
+    ...(named && !empty
+      ? endNames(
+          bound.legend,
+          shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
+          plot,
+          theme,
+          measure,
+        )
+      : []),
     ...levelTitles(room, plot, layouts),
     ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
   ]
-  return { bound, plot, scales, batches: batches.map(batch => named(batch, input)), insets }
+  return { bound, plot, scales, batches: batches.map(batch => inScene(batch, input)), insets }
 }
 
 /** The batch under its name in the whole scene. */
-function named(batch: Batch, { pane, prefix }: PaneInput): Batch {
+function inScene(batch: Batch, { pane, prefix }: PaneInput): Batch {
   if (prefix === '') return batch
   const { x, y } = batch.along ?? {}
   const along = batch.along && {
@@ -161,6 +173,8 @@ type Room = PaneInput & {
   top: number
   bottom: number
   levelTitles: boolean
+  /** Room for the names of lines beside the plot, in pixels. */
+  beside: number
 }
 
 /** Room between two axes on one side, in pixels. */
@@ -219,7 +233,7 @@ function layoutPlot(room: Room): {
     layoutUpright()
     insets = {
       left: Math.max(stack('left', upright), room.insets?.left ?? 0),
-      right: Math.max(stack('right', upright), room.insets?.right ?? 0),
+      right: Math.max(stack('right', upright), room.beside, room.insets?.right ?? 0),
     }
     // Where the chart is squeezed, labels may take up to two fifths of its width.
     plot.x = margin + Math.min(insets.left, box.width * 0.4)

@@ -110,7 +110,8 @@ export interface AxisOptions {
   /** Pictures by category. */
   images?: Record<string, string>
 }
-export type LegendPlace = 'auto' | 'top'
+/** `auto`: names at the ends of lines where there is room, else under the heading. */
+export type LegendPlace = 'auto' | 'top' | 'ends'
 export type Legend = false | LegendPlace | { at?: LegendPlace; title?: Words }
 /** Milliseconds, and easing in CSS syntax; false for none. */
 export type Motion = false | { duration?: number; delay?: number; easing?: string }

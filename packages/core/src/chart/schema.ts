@@ -100,7 +100,7 @@ const axisOptions = v.strictObject({
 
 const axis = v.union([v.literal(false), axisOptions])
 
-const legendPlace = v.picklist(['auto', 'top'])
+const legendPlace = v.picklist(['auto', 'top', 'ends'])
 const legend = v.union([
   v.literal(false),
   legendPlace,

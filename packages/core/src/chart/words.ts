@@ -1,4 +1,5 @@
 import { TextBuilder } from '../guide/build.ts'
+import { NAME_STEP } from '../guide/end-names.ts'
 import { footing, heading, type WordBlock } from '../guide/heading.ts'
 import { legend } from '../guide/legend.ts'
 import { rampLegend } from '../guide/ramp-legend.ts'
@@ -32,6 +33,7 @@ export function placeWords(
   tiny: boolean,
   theme: Theme,
   measure: Measure,
+  namedAtEnds: boolean,
 ): PlacedWords {
   const { x, width } = box
   const font = { size: theme.sizes.text, weight: 400 } as const
@@ -65,7 +67,8 @@ export function placeWords(
           measure,
         )
       : { height: 0, batches: [] }
-  const wantsLegend = description.legend !== false && (needsLegend(bound) || bound.ramp !== undefined)
+  const wantsLegend =
+    !namedAtEnds && description.legend !== false && (needsLegend(bound) || bound.ramp !== undefined)
   const legendTitle = typeof description.legend === 'object' ? description.legend.title : undefined
   const legendAt = (y: number): WordBlock => {
     if (!bound.ramp || !needsLegend(bound))
@@ -141,6 +144,28 @@ function axisTitles(
     else left.add(text, x, baseline, theme.muted, axis.name)
   }
   return [...left.build(), ...right.build()]
+}
+
+/** From this width on there is room for names beside the plot, in pixels. */
+const WIDE = 520
+/** More names than these are a list, and stand better together. */
+const MOST_AT_ENDS = 8
+
+/** Whether the names of series stand at the ends of their lines rather than in a legend. */
+export function namesAtEnds(
+  description: Description,
+  bound: Bound,
+  axes: readonly PlannedAxis[],
+  box: Box,
+  tiny: boolean,
+): boolean {
+  const { legend: wish } = description
+  const at = typeof wish === 'object' ? (wish.at ?? 'auto') : (wish ?? 'auto')
+  if (wish === false || at === 'top' || tiny || bound.ramp || !needsLegend(bound)) return false
+  const lines = bound.legend.every(entry => entry.swatch === 'line')
+  const free = !axes.some(axis => axis.look.side === 'right' && !axis.hidden)
+  if (!lines || !free || bound.legend.length * NAME_STEP > box.height * 0.6) return false
+  return at === 'ends' || (box.width >= WIDE && bound.legend.length <= MOST_AT_ENDS)
 }
 
 /** A legend would repeat the axis when each series stands at its own category. */
