@@ -132,7 +132,7 @@ export class Tooltip {
     const scale = box.width / (this.root.clientWidth || box.width || 1)
     const x = box.left + (reading.along === 'y' ? pointer.x : reading.x) * scale
     const y = box.top + (reading.along === 'x' ? pointer.y : reading.y) * scale
-    const away = AWAY + (reading.along === 'x' ? reading.reach * scale : 0)
+    const away = AWAY + (reading.along === 'y' ? 0 : reading.reach * scale)
     const { offsetWidth: width, offsetHeight: height, style } = this.card
     const view = document.documentElement
     const beside = x + away + width <= view.clientWidth - EDGE ? x + away : x - away - width

@@ -5,7 +5,7 @@ import type { Command } from 'commander'
 /** Flags for the fields of a description; each has the field's name. */
 export function withChartFlags(command: Command): Command {
   return command
-    .option('--draw <kind>', 'what to draw: line, area, bar or scatter')
+    .option('--draw <kind>', 'what to draw: line, area, bar, scatter or heatmap')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
     .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
     .option('--color <phrase>', 'what colours tell apart, such as route')

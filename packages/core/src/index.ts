@@ -3,13 +3,14 @@ import { chartMaker } from './chart/chart.ts'
 import { checkDescription } from './chart/schema.ts'
 import { area } from './drawing/area/area.ts'
 import { bar } from './drawing/bar/bar.ts'
+import { heatmap } from './drawing/heatmap/heatmap.ts'
 import { line } from './drawing/line/line.ts'
 import { scatter } from './drawing/scatter/scatter.ts'
 
 export * from './small.ts'
 
 /** The kinds that descriptions name by a word. */
-export const builtinKinds = { line, area, bar, scatter } as const
+export const builtinKinds = { line, area, bar, scatter, heatmap } as const
 
 /**
  * Describes a chart over a table. `draw` names what to draw; `x`, `y` and `color` are bound to phrases such as

@@ -23,6 +23,8 @@ export interface BoundDrawing {
   /** What the positions are, for titles and formats. */
   x: RoleValues
   y: RoleValues
+  /** What colours the marks, where it is a number. */
+  shade: RoleValues | undefined
   xScale: string
   yScale: string
   /** What the kind remembers between frames. */
@@ -151,6 +153,7 @@ export function bind(
       marks,
       x,
       y,
+      shade: shades && shaped.roles.get('color'),
       xScale: xInput.name,
       yScale: yInput.name,
       memory: new Map(),
@@ -224,7 +227,10 @@ function rampEntry(
   const labels =
     values.cells.type === 'time'
       ? [min, max].map(time => momentText(time, undefined, locale, values.zone))
-      : tickTexts(edges ?? [min, max], { ...lookOf(values), locale })
+      : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
+          ...lookOf(values),
+          locale,
+        })
   return { title: measureTitle(values, first.x, first.drawing.table), colors: colors.slice(0, -1), labels }
 }
 

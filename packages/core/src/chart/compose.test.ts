@@ -5,6 +5,7 @@ import {
   compose,
   type Description,
   type Frame,
+  readAt,
   type Scene,
   spread,
   type Texts,
@@ -168,6 +169,27 @@ describe('a composed chart', () => {
     expect([...names.texts]).toEqual(ends.map(end => end.name))
     expect(Math.min(...names.x)).toBeGreaterThan(scene.plots[0].x + scene.plots[0].width)
     expect(texts(compose(make({ color: 'route' }), {}, frame({ width: 400 })), 'legend/names').length).toBe(3)
+  })
+
+  test('a heatmap has a cell for each crossing, and reads the value of the one pointed at', () => {
+    const view = new View(
+      make({ draw: 'heatmap', x: 'month of departed', y: 'route', color: 'mean of delay' }),
+      {},
+      frame(),
+    )
+    const cells = view.scene.batches.find(batch => batch.id === 'drawing 0/heatmap')
+    if (cells?.kind !== 'rects') throw new Error('There are no cells')
+    expect(cells.x.length).toBe(12 * 3)
+    const { plot } = view.composition.value.panes[0]
+    const covered = cells.width.reduce((sum, width, i) => sum + (width + 1) * (cells.height[i] + 1), 0)
+    expect(covered / (plot.width * plot.height)).toBeGreaterThan(0.97)
+    expect(covered / (plot.width * plot.height)).toBeLessThan(1.03)
+    const read = readAt(view.composition.value, cells.x[0] + 2, cells.y[0] + 2)
+    expect(read).toMatchObject({ heading: 'January 2024, North Sound', rows: [{ name: 'Mean delay' }] })
+    const rows = Array.from(read!.rows[0].rows)
+    const mean = rows.reduce((sum, row) => sum + (((row * 13) % 40) - 8), 0) / rows.length
+    expect(Number(read!.rows[0].text)).toBeCloseTo(mean, 2)
+    expect(view.scene.description).toContain('Heatmap chart of mean delay.')
   })
 
   test('stacked areas stand on each other', () => {

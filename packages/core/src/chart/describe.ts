@@ -15,12 +15,15 @@ export function describe(
   if (!first) return { title: description.title ?? '', description: '' }
   const shown = [...new Set(bound.drawings.map(one => one.drawing.kind.name))].join(' and ')
   const across = acrossOf(first)
-  const measure = measureTitle(
-    across === 'x' ? first.y : first.x,
-    across === 'x' ? first.x : first.y,
-    first.drawing.table,
-  )
-  const by = first.drawing.roles.get('color') ?? first.drawing.roles.get('series')
+  const cells = first.drawing.kind.cells ? first.shade : undefined
+  const by = (first.shade ? undefined : first.drawing.roles.get('color')) ?? first.drawing.roles.get('series')
+  const measure = cells
+    ? measureTitle(cells, undefined, first.drawing.table)
+    : measureTitle(
+        across === 'x' ? first.y : first.x,
+        across === 'x' ? first.x : first.y,
+        first.drawing.table,
+      )
   const title = description.title ?? `${measure}${by ? ` by ${lower(labelOf(by, first.drawing.table))}` : ''}`
   const sentences = [
     `${shown[0].toUpperCase()}${shown.slice(1)} chart of ${lower(measure)}${by ? ` by ${lower(labelOf(by, first.drawing.table))}` : ''}.`,
@@ -36,8 +39,8 @@ export function describe(
         .join(', ')}${series.length > 8 ? ', …' : ''}.`,
     )
   const values = across === 'x' ? first.marks.y : first.marks.x
-  const role = across === 'x' ? first.y : first.x
-  const { min, max } = extentOfPositions(role, values)
+  const role = cells ?? (across === 'x' ? first.y : first.x)
+  const { min, max } = cells ? extentOf(cells.cells) : extentOfPositions(role, values)
   if (min <= max) {
     const write = (value: number) =>
       role.cells.type === 'time'

@@ -6,7 +6,7 @@ import type { Bind, Place, Where } from './phrases.ts'
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
 
 export type Order = 'given' | 'name' | 'ranked'
-export type Builtin = 'line' | 'area' | 'bar' | 'scatter'
+export type Builtin = 'line' | 'area' | 'bar' | 'scatter' | 'heatmap'
 
 /** Constant looks, not bound to data. */
 export interface Style {

@@ -1,3 +1,4 @@
+import { leastStep } from '../drawing/least-step.ts'
 import type { Finding } from '../finding/error.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
 import { DAY, LENGTH } from '../table/calendar.ts'
@@ -151,21 +152,11 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     } else {
       const { min: low, max: high } = extentOfPositions(values, positions)
       // Bars at plain numbers need half their room beyond the first and the last, or they would be cut.
-      const half = drawn.broad && !measures(use, input) ? leastStep(positions.at) / 2 : 0
+      const half = drawn.broad && (drawn.cells || !measures(use, input)) ? leastStep(positions.at) / 2 : 0
       take(low - half, high + half)
     }
   }
   return [min, max]
-}
-
-/** The least distance between two different values; 0 where there are fewer than two. */
-export function leastStep(values: Float64Array): number {
-  const distinct = Float64Array.from(new Set(values))
-    .filter(value => !Number.isNaN(value))
-    .sort()
-  let least = Number.POSITIVE_INFINITY
-  for (let i = 1; i < distinct.length; i++) least = Math.min(least, distinct[i] - distinct[i - 1])
-  return Number.isFinite(least) ? least : 0
 }
 
 function emptyDomain(kind: ScaleKind): [number, number] {

@@ -68,6 +68,8 @@ function readPane(composition: Place, x: number, y: number): Reading | undefined
   if (drawn.length === 0) return undefined
   if (drawn.every(one => one.drawing.kind.swatch === 'disc' && !one.marks.x.from && !one.marks.y.from))
     return readPoint(composition, drawn, x, y)
+  const cells = drawn.filter(one => one.drawing.kind.cells)
+  if (cells.length === drawn.length) return readCell(composition, cells, x, y)
   const along = drawn.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
   return readPlace(composition, drawn, along, x, y)
 }
@@ -230,6 +232,53 @@ function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number
   for (let i = lowerBound(at, value); i < at.length && at[i] === value; i++) found.push(marks ? marks[i] : i)
   const { seriesOf } = drawing.marks
   return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
+}
+
+/** The cell nearest to the pointer: its place as heading, its value as the row. */
+function readCell(composition: Place, drawn: BoundDrawing[], x: number, y: number): Reading | undefined {
+  let best: { drawing: BoundDrawing; mark: number; box: Box } | undefined
+  let least = Number.POSITIVE_INFINITY
+  for (const drawing of drawn) {
+    for (let mark = 0; mark < drawing.marks.length; mark++) {
+      const box = barOf(composition, drawing, mark)
+      if (!box) continue
+      const far = Math.hypot(
+        Math.max(box.x - x, 0, x - box.x - box.width),
+        Math.max(box.y - y, 0, y - box.y - box.height),
+      )
+      if (far < least) {
+        least = far
+        best = { drawing, mark, box }
+      }
+    }
+  }
+  if (!best) return undefined
+  const { drawing, mark, box } = best
+  const { marks, shade } = drawing
+  const place = (values: RoleValues, at: number) => placeText(values, mark, at, composition)
+  const centre = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  const value = shade && shade.cells.type !== 'text' ? shade.cells.values[mark] : Number.NaN
+  const color = marks.shade ? marks.shade.colors[marks.shade.of[mark]] : marks.series[0].color
+  const rows = shade
+    ? [
+        {
+          name: labelOf(shade.meaning, drawing.drawing.table),
+          text: textOf(shade, value, composition.locale),
+          series: { key: '', name: '', color, dash: [], swatch: 'rect' as const },
+          pointed: true,
+          ...centre,
+          rows: marks.rowsOf(mark),
+        },
+      ]
+    : []
+  return {
+    heading: `${place(drawing.x, marks.x.at[mark])}, ${place(drawing.y, marks.y.at[mark])}`,
+    along: 'point',
+    ...centre,
+    reach: box.width / 2,
+    rows,
+    more: 0,
+  }
 }
 
 function readPoint(composition: Place, drawn: BoundDrawing[], x: number, y: number): Reading | undefined {

@@ -96,6 +96,8 @@ export interface Kind<Options = any> {
   fromZero?: boolean
   /** Whether shapes have a breadth across what they measure, which must not be cut at the plot's edge. */
   broad?: boolean
+  /** Whether each mark is a cell of its own, read by its colour rather than by its place. */
+  cells?: boolean
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */
