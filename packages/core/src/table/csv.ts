@@ -54,8 +54,8 @@ export function gatherCsv(lines: string[][], options: CsvOptions & { name?: stri
   }
   const names = headerNames(lines[headerAt], source)
   const width = names.length
-  const columns: string[][] = names.map(() => [])
-  const numbers: number[] = []
+  let kept = 0
+  const numbers = new Int32Array(lines.length)
   for (let at = headerAt + 1; at < lines.length; at++) {
     const line = lines[at]
     if (line.length !== width) {
@@ -69,8 +69,13 @@ export function gatherCsv(lines: string[][], options: CsvOptions & { name?: stri
         )
       }
     } else if (width === 1 && line[0] === '') continue
-    for (let c = 0; c < width; c++) columns[c].push(line[c] ?? '')
-    numbers.push(at)
+    numbers[kept++] = at
+  }
+  // Room for all cells at once: a list that grows is copied time and again.
+  const columns = names.map(() => new Array<string>(kept))
+  for (let row = 0; row < kept; row++) {
+    const line = lines[numbers[row]]
+    for (let c = 0; c < width; c++) columns[c][row] = line[c] ?? ''
   }
   return { names, columns, lineOf: row => startLine(lines, numbers[row]) }
 }

@@ -7,6 +7,8 @@ import type { Zone } from './zone.ts'
 /** The values by which rows are grouped, as small whole numbers: one code per row, -1 where the value is missing. */
 export interface Encoded {
   codes: Int32Array
+  /** Where codes stand in runs, as buckets of sorted times do: the row after each run, and its code. */
+  runs?: { ends: Int32Array; codes: Int32Array }
   /** Codes are below this. */
   size: number
   /** The value of each of the given codes. */
@@ -82,10 +84,13 @@ function encodeDays(
   column: TableColumn,
 ): Encoded {
   const { zone } = column
-  const codes = new Int32Array(values.length)
   const { min, max } = column.extent
   if (!(min <= max))
-    return { codes: codes.fill(-1), size: 0, cellsOf: picked => timeCells(picked, () => Number.NaN) }
+    return {
+      codes: new Int32Array(values.length).fill(-1),
+      size: 0,
+      cellsOf: picked => timeCells(picked, () => Number.NaN),
+    }
   const firstDay = Math.floor((min + zone.offsetAt(min)) / DAY)
   const lastDay = Math.floor((max + zone.offsetAt(max)) / DAY)
   const least = bucketOfDay(firstDay, unit)
@@ -101,8 +106,52 @@ function encodeDays(
     const day = Math.floor((value + zone.offsetAt(value)) / DAY)
     return bucketOf ? bucketOf[day - firstDay] : bucketOfDay(day, unit) - least
   }
+  const rest = {
+    size,
+    cellsOf: (picked: Int32Array) => timeCells(picked, timeOf),
+    endOf: (code: number) => timeOf(code + 1),
+  }
+  // Not spread into each other: that would make the codes at once.
+  if (column.extent.sorted) return Object.assign(runsOfSorted(values, codeOf, timeOf), rest)
+  const codes = new Int32Array(values.length)
   encodeRuns(values, codes, codeOf, timeOf)
-  return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
+  return { ...rest, codes }
+}
+
+/** In sorted times each bucket is one run, whose end is found by halving. Codes by row are made only when asked for. */
+function runsOfSorted(
+  values: Float64Array,
+  codeOf: (value: number) => number,
+  timeOf: (code: number) => number,
+): Pick<Encoded, 'codes' | 'runs'> {
+  const ends: number[] = []
+  const runCodes: number[] = []
+  for (let from = 0; from < values.length; ) {
+    const code = codeOf(values[from])
+    const until = timeOf(code + 1)
+    let low = from + 1
+    let high = values.length
+    while (low < high) {
+      const middle = (low + high) >>> 1
+      if (values[middle] < until) low = middle + 1
+      else high = middle
+    }
+    ends.push(low)
+    runCodes.push(code)
+    from = low
+  }
+  let codes: Int32Array | undefined
+  return {
+    runs: { ends: Int32Array.from(ends), codes: Int32Array.from(runCodes) },
+    get codes() {
+      if (!codes) {
+        codes = new Int32Array(values.length)
+        for (let run = 0; run < ends.length; run++)
+          codes.fill(runCodes[run], run === 0 ? 0 : ends[run - 1], ends[run])
+      }
+      return codes
+    },
+  }
 }
 
 /** Rows of one time usually follow each other, so most lie in the bucket of the row before and need no calendar. */

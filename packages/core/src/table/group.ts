@@ -88,7 +88,9 @@ function gatherFlat(
   const found: number[] = []
   const [first, second] = encodings
   // The usual one or two roles have loops of their own, with nothing in them but look-ups.
-  if (encodings.length === 2 && !some)
+  if (encodings.length === 2 && !some && first.runs)
+    numberRuns(first.runs, second.codes, second.size + 1, flat, ofRow, found)
+  else if (encodings.length === 2 && !some)
     numberPairs(first.codes, second.codes, second.size + 1, flat, ofRow, found)
   else {
     for (let row = 0; row < ofRow.length; row++) {
@@ -103,6 +105,31 @@ function gatherFlat(
   return found
 }
 
+/** Within a run the first code stays, so only the second is looked at. */
+function numberRuns(
+  { ends, codes }: { ends: Int32Array; codes: Int32Array },
+  b: Int32Array,
+  width: number,
+  flat: Int32Array,
+  ofRow: Int32Array,
+  found: number[],
+): void {
+  let row = 0
+  for (let run = 0; run < ends.length; run++) {
+    const shift = (Math.imul(codes[run] + 1, width) + 1) | 0
+    const end = ends[run]
+    for (; row < end; row++) {
+      const slot = (b[row] + shift) | 0
+      let group = flat[slot] | 0
+      if (group === 0) {
+        group = found.push(slot)
+        flat[slot] = group
+      }
+      ofRow[row] = (group - 1) | 0
+    }
+  }
+}
+
 function numberPairs(
   a: Int32Array,
   b: Int32Array,
@@ -112,14 +139,16 @@ function numberPairs(
   found: number[],
 ): void {
   const { length } = ofRow
+  // Whole-number arithmetic throughout, which the bounds on slots allow: twice as fast as with fractions in reserve.
+  const shift = (width + 1) | 0
   for (let row = 0; row < length; row++) {
-    const slot = (a[row] + 1) * width + b[row] + 1
-    const group = flat[slot]
-    if (group !== 0) ofRow[row] = group - 1
-    else {
-      flat[slot] = found.push(slot)
-      ofRow[row] = flat[slot] - 1
+    const slot = (Math.imul(a[row], width) + b[row] + shift) | 0
+    let group = flat[slot] | 0
+    if (group === 0) {
+      group = found.push(slot)
+      flat[slot] = group
     }
+    ofRow[row] = (group - 1) | 0
   }
 }
 
