@@ -4,6 +4,7 @@ import { compose, type Scene, type Texts } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { describe, expect, test } from 'vitest'
 import { axisExamples } from '../examples/gallery/src/axes-charts.ts'
+import { textBoxes, touching } from './support/text-boxes.ts'
 
 const data = (name: string) => readFileSync(join(import.meta.dirname, '../demo-data', `${name}.csv`), 'utf8')
 const examples = axisExamples(data('sailings'), data('piers'), data('vessels'))
@@ -125,31 +126,6 @@ describe('axes', () => {
   })
 
   test.each(examples.map(one => one.name))('%s: no two labels touch', name => {
-    const boxes = sceneOf(name)
-      .batches.filter((batch): batch is Texts => batch.kind === 'texts' && batch.turn === 0)
-      .flatMap(batch =>
-        batch.texts.map((text, i) => {
-          const width = measureInter(text, batch)
-          const left =
-            batch.x[i] - (batch.anchor === 'end' ? width : batch.anchor === 'middle' ? width / 2 : 0)
-          return {
-            text,
-            left,
-            right: left + width,
-            top: batch.y[i] - batch.size * 0.75,
-            bottom: batch.y[i] + batch.size * 0.2,
-          }
-        }),
-      )
-    boxes.forEach((a, i) => {
-      for (const b of boxes.slice(0, i)) {
-        const apart =
-          a.right <= b.left + 0.5 ||
-          b.right <= a.left + 0.5 ||
-          a.bottom <= b.top + 0.5 ||
-          b.bottom <= a.top + 0.5
-        expect(apart, `"${a.text}" touches "${b.text}"`).toBe(true)
-      }
-    })
+    expect(touching(textBoxes(sceneOf(name)))).toEqual([])
   })
 })

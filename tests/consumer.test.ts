@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { openBrowser, serveFolder } from './support/browser.ts'
+import { compile } from './support/compile.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-consumer-'))
@@ -71,30 +72,19 @@ test('a Vite app compiles with types, is built, and shows a chart', async () => 
   )
   writeFileSync(
     join(folder, 'app.ts'),
-    `import { chart, mount, table } from 'dapplo'
+    `import { chart, fetchTable, mount, table } from 'dapplo'
 const piers = table([{ pier: 'Old Mole', count: 3 }, { pier: 'Kelp Quay', count: 5 }])
 const live = mount(chart(piers, { draw: 'bar', x: 'pier', y: 'sum of count', motion: false }), '#panel')
+const fetched = await fetchTable('/piers.csv', { key: 'pier' })
+const missing = await fetchTable('/none.csv').catch(error => error.sentence)
+document.body.dataset.fetched = fetched.length + ' ' + fetched.name + ' ' + missing
 document.title = String(live.scene.batches.length)`,
   )
-  writeFileSync(
-    join(folder, 'tsconfig.json'),
-    JSON.stringify({
-      compilerOptions: {
-        strict: true,
-        noEmit: true,
-        target: 'ES2022',
-        module: 'ESNext',
-        moduleResolution: 'Bundler',
-        lib: ['ES2023', 'DOM'],
-        types: [],
-      },
-      files: ['app.ts'],
-    }),
-  )
-  node(join(root, 'node_modules/typescript/bin/tsc'), '-p', 'tsconfig.json')
+  expect(compile(join(folder, 'app.ts'), join(folder, 'tsconfig.json'))).toBe('')
   node(join(root, 'node_modules/vite/bin/vite.js'), 'build', '--logLevel', 'error')
   const built = readFileSync(join(folder, 'dist/index.html'), 'utf8')
   expect(built).toContain('assets/')
+  writeFileSync(join(folder, 'dist/piers.csv'), 'pier,n\nOld Mole,3\nKelp Quay,5\n')
   const server = await serveFolder(join(folder, 'dist'))
   const browser = await openBrowser()
   try {
@@ -104,6 +94,9 @@ document.title = String(live.scene.batches.length)`,
     await page.goto(server.url)
     await page.waitForFunction(() => Number(document.title) > 3)
     expect(await page.locator('#panel .dapplo').getAttribute('aria-label')).toContain('Bar chart of count.')
+    expect(await page.evaluate(() => document.body.dataset.fetched)).toBe(
+      '2 piers /none.csv answers 404 (at /none.csv). Check the address.',
+    )
     expect(errors).toEqual([])
   } finally {
     await browser.close()

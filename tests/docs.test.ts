@@ -3,6 +3,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileS
 import { join } from 'node:path'
 import { rolldown } from 'rolldown'
 import { afterAll, describe, expect, test } from 'vitest'
+import { compile } from './support/compile.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(root, 'node_modules', '.docs-'))
@@ -30,26 +31,7 @@ describe('every snippet of the documentation', () => {
   test.each(snippets)('$name', async ({ name, code, runs }) => {
     const base = join(folder, name.replace(/\W+/g, '-'))
     writeFileSync(`${base}.ts`, code)
-    writeFileSync(
-      `${base}.json`,
-      JSON.stringify({
-        compilerOptions: {
-          strict: true,
-          noEmit: true,
-          target: 'ES2022',
-          module: 'ESNext',
-          moduleResolution: 'Bundler',
-          lib: ['ES2023', 'DOM'],
-          types: ['node'],
-          typeRoots: [join(root, 'node_modules/@types')],
-          skipLibCheck: true,
-        },
-        files: [`${base}.ts`],
-      }),
-    )
-    execFileSync(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-p', `${base}.json`], {
-      stdio: 'pipe',
-    })
+    expect(compile(`${base}.ts`, `${base}.json`, ['node'])).toBe('')
     if (!runs) return
     const bundle = await rolldown({ input: `${base}.ts`, external: /^[^./]/, logLevel: 'silent' })
     await bundle.write({ file: `${base}.mjs`, format: 'es' })

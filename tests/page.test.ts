@@ -233,6 +233,32 @@ describe('the frame', () => {
   })
 })
 
+describe('the page of axes', () => {
+  test('shows every example without an error, and reads the pane that is pointed at', async () => {
+    const page = await browser.newPage({ viewport: { width: 1240, height: 1000 }, reducedMotion: 'reduce' })
+    const errors: string[] = []
+    page.on('pageerror', error => errors.push(error.message))
+    await page.goto(`${server.url}/axes.html`)
+    await page.waitForFunction(() => document.querySelectorAll('#axes .dapplo').length === 23)
+    const panes = page.locator('#axes > div').last()
+    await panes.scrollIntoViewIfNeeded()
+    const box = (await panes.boundingBox())!
+    const read = async (part: number) => {
+      await page.mouse.move(box.x + box.width / 2, box.y + box.height * part)
+      await page.waitForTimeout(200)
+      return page
+        .locator('.dapplo-tooltip:visible')
+        .evaluateAll(cards =>
+          cards.filter(card => getComputedStyle(card).visibility === 'visible').map(card => card.textContent),
+        )
+    }
+    expect((await read(0.3))[0]).toContain('North Sound')
+    expect((await read(0.8))[0]).toContain('Greatest wind knots')
+    expect(errors).toEqual([])
+    await page.close()
+  })
+})
+
 test('an embedded page shows its picture without scripts and its tooltip with them, and asks the network for nothing', async () => {
   const out = join(folder, 'embedded.html')
   execFileSync(process.execPath, [

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { textBoxes, touching } from '../../../../tests/support/text-boxes.ts'
 import {
   chart,
   compose,
@@ -38,25 +39,6 @@ const texts = (scene: Scene, id?: string) =>
     .filter((batch): batch is Texts => batch.kind === 'texts' && (id === undefined || batch.id === id))
     .flatMap(batch => [...batch.texts])
 
-/** The box of every text, in pixels; turned texts are left out. */
-function textBoxes(scene: Scene) {
-  return scene.batches
-    .filter((batch): batch is Texts => batch.kind === 'texts' && batch.turn === 0)
-    .flatMap(batch =>
-      batch.texts.map((text, i) => {
-        const width = measureInter(text, batch)
-        const left = batch.x[i] - (batch.anchor === 'end' ? width : batch.anchor === 'middle' ? width / 2 : 0)
-        return {
-          text,
-          left,
-          right: left + width,
-          top: batch.y[i] - batch.size * 0.75,
-          bottom: batch.y[i] + batch.size * 0.2,
-        }
-      }),
-    )
-}
-
 describe('a composed chart', () => {
   test('reads its axes back to the person', () => {
     const scene = compose(make({ color: 'route', title: 'By route', legend: 'top' }), {}, frame())
@@ -84,7 +66,7 @@ describe('a composed chart', () => {
       fc.property(
         fc.integer({ min: 200, max: 1600 }),
         fc.integer({ min: 150, max: 900 }),
-        fc.constantFrom('line' as const, 'bar' as const, 'scatter' as const),
+        fc.constantFrom('line' as const, 'area' as const, 'bar' as const, 'scatter' as const),
         fc.constantFrom('month of departed', 'departed', 'route', 'weekday of departed', 'bins of delay'),
         fc.constantFrom('sum of passengers', 'mean of delay', 'count'),
         fc.constantFrom('en', 'de', 'ar', 'ja'),
@@ -103,22 +85,12 @@ describe('a composed chart', () => {
             frame({ width, height, locale }),
           )
           const boxes = textBoxes(scene)
-          boxes.forEach((a, i) => {
-            expect(a.left, `${a.text} at ${width}x${height}`).toBeGreaterThanOrEqual(-1)
-            expect(a.right, `${a.text} at ${width}x${height}`).toBeLessThanOrEqual(width + 1)
-            expect(a.bottom, `${a.text} at ${width}x${height}`).toBeLessThanOrEqual(height + 1)
-            for (const b of boxes.slice(0, i)) {
-              const apart =
-                a.right <= b.left + 0.5 ||
-                b.right <= a.left + 0.5 ||
-                a.bottom <= b.top + 0.5 ||
-                b.bottom <= a.top + 0.5
-              expect(
-                apart,
-                `"${a.text}" touches "${b.text}" at ${width}x${height} with ${draw}, ${x}, ${y}, ${locale}`,
-              ).toBe(true)
-            }
-          })
+          expect(touching(boxes), `${width}x${height} with ${draw}, ${x}, ${y}, ${locale}`).toEqual([])
+          for (const { text, left, right, bottom } of boxes) {
+            expect(left, `${text} at ${width}x${height}`).toBeGreaterThanOrEqual(-1)
+            expect(right, `${text} at ${width}x${height}`).toBeLessThanOrEqual(width + 1)
+            expect(bottom, `${text} at ${width}x${height}`).toBeLessThanOrEqual(height + 1)
+          }
           for (const batch of scene.batches) {
             if (batch.kind === 'rects')
               for (const value of batch.height) expect(value).toBeGreaterThanOrEqual(0)

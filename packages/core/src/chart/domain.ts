@@ -1,25 +1,17 @@
 import { leastStep } from '../drawing/least-step.ts'
 import type { Finding } from '../finding/error.ts'
+import type { AxisInput } from '../guide/axis-parts.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
 import { DAY, LENGTH } from '../table/calendar.ts'
 import { extentOf } from '../table/column.ts'
 import { numberOf } from '../table/where.ts'
-import { utc, type Zone } from '../table/zone.ts'
+import { utc } from '../table/zone.ts'
 import { type Bound, extentOfPositions, type ScaleInput } from './bind.ts'
 import type { Scale } from './description.ts'
 import { arrangeOf } from './resolve.ts'
 
 /** A scale's domain, settled but for rounding, which needs the ticks. */
-export interface Domain {
-  kind: ScaleKind
-  min: number
-  max: number
-  /** Which ends may be moved outwards to neat numbers. */
-  round: { min: boolean; max: boolean }
-  reverse: boolean
-  words: readonly string[]
-  zone: Zone
-}
+export type Domain = Pick<AxisInput, 'kind' | 'min' | 'max' | 'round' | 'reverse' | 'words' | 'zone'>
 
 /** Lines of sums start at zero where that costs less than this share of the height. */
 const ZERO_COSTS = 0.6

@@ -1,0 +1,30 @@
+import { execFileSync } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+
+const root = join(import.meta.dirname, '../..')
+
+/** What the compiler says about a file, in the strict setting of a page's project; empty when it is content. `config`: where its settings are written. */
+export function compile(file: string, config: string, types: string[] = []): string {
+  const compilerOptions = {
+    strict: true,
+    noEmit: true,
+    target: 'ES2022',
+    module: 'ESNext',
+    moduleResolution: 'Bundler',
+    lib: ['ES2023', 'DOM'],
+    types,
+    typeRoots: [join(root, 'node_modules/@types')],
+    skipLibCheck: true,
+  }
+  writeFileSync(config, JSON.stringify({ compilerOptions, files: [file] }))
+  try {
+    execFileSync(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-p', config], {
+      encoding: 'utf8',
+      stdio: 'pipe',
+    })
+    return ''
+  } catch (error) {
+    return (error as { stdout: string }).stdout
+  }
+}
