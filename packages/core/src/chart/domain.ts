@@ -1,4 +1,5 @@
 import { leastStep } from '../drawing/least-step.ts'
+import { lies } from '../drawing/lies.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
@@ -41,11 +42,12 @@ export function settleDomain(
       zone,
     }
 
+  const extent = dataExtent(input, kind)
   if (fit && fit.kind === kind) {
-    noteOutside(input, fit.min, fit.max, bound.findings, kind)
+    noteOutside(input, extent, fit.min, fit.max, bound.findings)
     return { ...fit, zone }
   }
-  let [min, max] = dataExtent(input, kind)
+  let [min, max] = extent
   const found = min <= max
   const measured = input.uses.some(use => use.positions.measured)
   const fromZero = input.uses.some(use => use.bound.drawing.kind.fromZero && measures(use, input))
@@ -69,7 +71,7 @@ export function settleDomain(
   if (fixedMax) max = numberOf(high as string, type, zone, `${path}.domain[1]`)
   if (fixedMin && fixedMax && min > max) [min, max] = [max, min]
   if (!kind.allows(min) || !kind.allows(max)) {
-    const [dataMin, dataMax] = dataExtent(input, kind)
+    const [dataMin, dataMax] = extent
     if (!kind.allows(min)) min = dataMin <= dataMax ? dataMin : 1
     if (!kind.allows(max)) max = dataMin <= dataMax ? dataMax : 10
   }
@@ -91,7 +93,7 @@ export function settleDomain(
   }
   const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
   if (kind.name === 'log') noteUnplaced(input, bound.findings)
-  noteOutside(input, min, max, bound.findings, kind)
+  noteOutside(input, extent, min, max, bound.findings)
   return {
     kind,
     min,
@@ -112,12 +114,7 @@ type Use = ScaleInput['uses'][number]
 
 /** Whether the drawing's shapes grow along this scale. */
 function measures(use: Use, input: ScaleInput): boolean {
-  const { marks } = use.bound
-  const lying =
-    marks.x.measured !== marks.y.measured
-      ? marks.x.measured
-      : marks.y.from !== undefined && marks.x.from === undefined
-  return input.role === (lying ? 'x' : 'y')
+  return input.role === (lies(use.bound.marks) ? 'x' : 'y')
 }
 
 function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
@@ -184,12 +181,11 @@ function noteUnplaced(input: ScaleInput, findings: Finding[]): void {
 
 function noteOutside(
   input: ScaleInput,
+  [low, high]: [number, number],
   min: number,
   max: number,
   findings: Finding[],
-  kind: ScaleKind,
 ): void {
-  const [low, high] = dataExtent(input, kind)
   if (!(low < min || high > max)) return
   const label = input.uses[0]?.values.column?.name ?? input.name
   findings.push({

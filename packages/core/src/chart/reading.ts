@@ -3,6 +3,7 @@ import { valueText } from '../scale/number-format.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import type { Box } from '../scene/scene.ts'
+import { firstAtLeast } from '../table/search.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { BoundDrawing } from './bind.ts'
 import type { Composition, Pane } from './compose.ts'
@@ -200,17 +201,6 @@ function orderAlong(
   return order
 }
 
-function lowerBound(at: Float64Array, value: number): number {
-  let low = 0
-  let high = at.length
-  while (low < high) {
-    const middle = (low + high) >>> 1
-    if (at[middle] < value) low = middle + 1
-    else high = middle
-  }
-  return low
-}
-
 function nearestPlace(
   drawing: BoundDrawing,
   along: 'x' | 'y',
@@ -219,7 +209,7 @@ function nearestPlace(
 ): number | undefined {
   const { at } = orderAlong(drawing, along)
   if (at.length === 0) return undefined
-  const next = lowerBound(at, scale.invert(pixel))
+  const next = firstAtLeast(at, scale.invert(pixel))
   const candidates = [at[next - 1], at[next]].filter(value => value !== undefined)
   return candidates.reduce((a, b) =>
     Math.abs(scale.map(b) - pixel) < Math.abs(scale.map(a) - pixel) ? b : a,
@@ -229,7 +219,8 @@ function nearestPlace(
 function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number[] {
   const { at, marks } = orderAlong(drawing, along)
   const found: number[] = []
-  for (let i = lowerBound(at, value); i < at.length && at[i] === value; i++) found.push(marks ? marks[i] : i)
+  for (let i = firstAtLeast(at, value); i < at.length && at[i] === value; i++)
+    found.push(marks ? marks[i] : i)
   const { seriesOf } = drawing.marks
   return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
 }

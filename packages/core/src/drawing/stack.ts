@@ -45,3 +45,20 @@ function toShares(places: Positions, from: Float64Array, to: Float64Array, up: P
     to[i] = total === 0 ? 0 : to[i] / total
   }
 }
+
+/** The stack of these marks, worked out once for all frames in which they stay the same. */
+export function rememberedStack(
+  memory: Map<string, unknown>,
+  marks: Marks,
+  values: Positions,
+  places: Positions,
+  share: boolean,
+): Stack {
+  const name = share ? 'stack of shares' : 'stack'
+  let stack = memory.get(name) as Stack | undefined
+  if (!stack) {
+    stack = stacked(marks, values, places, share)
+    memory.set(name, stack)
+  }
+  return stack
+}

@@ -214,9 +214,3 @@ export function stepOfSpan(span: { [unit: string]: number | undefined }): TimeSt
   }
   return undefined
 }
-
-export const spanLength = (span: { [unit: string]: number | undefined }): number =>
-  Object.entries(span).reduce(
-    (sum, [name, count]) => sum + (count ?? 0) * (LENGTH[name.replace(/s$/, '') as Unit] ?? 0),
-    0,
-  )

@@ -2,6 +2,7 @@ import { bucketOfDay, CYCLES, cycleOf, DAY, dayOfBucket, isClockUnit, LENGTH } f
 import type { Cells } from './cells.ts'
 import type { TableColumn } from './column.ts'
 import type { Meaning } from './meaning.ts'
+import { firstAtLeast } from './search.ts'
 import type { Zone } from './zone.ts'
 
 /** The values by which rows are grouped, as small whole numbers: one code per row, -1 where the value is missing. */
@@ -129,16 +130,10 @@ function runsOfSorted(
   for (let from = 0; from < values.length; ) {
     const code = codeOf(values[from])
     const until = timeOf(code + 1)
-    let low = from + 1
-    let high = values.length
-    while (low < high) {
-      const middle = (low + high) >>> 1
-      if (values[middle] < until) low = middle + 1
-      else high = middle
-    }
-    ends.push(low)
+    const end = firstAtLeast(values, until, from + 1)
+    ends.push(end)
     runCodes.push(code)
-    from = low
+    from = end
   }
   let codes: Int32Array | undefined
   return {

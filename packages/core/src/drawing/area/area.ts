@@ -1,7 +1,7 @@
 import type { Areas, Lines } from '../../scene/scene.ts'
 import { kind, type Marks } from '../kind.ts'
 import { alphaOf } from '../paint-of.ts'
-import { type Stack, stacked } from '../stack.ts'
+import { rememberedStack, type Stack, stacked } from '../stack.ts'
 
 /** Bands between a value and what it stands on: zero, or the series before it. */
 export const area = kind({
@@ -10,9 +10,9 @@ export const area = kind({
   swatch: 'rect',
   arrange: 'stack',
   fromZero: true,
-  draw({ id, marks, x, y, style, arrange, between }) {
+  draw({ id, marks, x, y, style, arrange, between, memory }) {
     const piled = arrange === 'stack' || arrange === 'share'
-    const stack = piled ? stackOf(marks, arrange === 'share') : undefined
+    const stack = piled ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined
     const zero = y.kind.allows(0) ? 0 : Math.min(...y.domain)
     const bands = marks.series.map((_, s) => bandOf(marks, s, stack, zero))
     const starts = new Uint32Array(bands.length + 1)
@@ -59,7 +59,9 @@ export const area = kind({
   },
   extent(marks, _measured, arrange) {
     const ends =
-      arrange === 'stack' || arrange === 'share' ? stackOf(marks, arrange === 'share').to : marks.y.at
+      arrange === 'stack' || arrange === 'share'
+        ? stacked(marks, marks.y, marks.x, arrange === 'share').to
+        : marks.y.at
     let min = 0
     let max = 0
     for (const value of ends) {
@@ -69,8 +71,6 @@ export const area = kind({
     return [min, max]
   },
 })
-
-const stackOf = (marks: Marks, share: boolean): Stack => stacked(marks, marks.y, marks.x, share)
 
 interface Vertex {
   x: number

@@ -1,7 +1,8 @@
 import type { Rects } from '../../scene/scene.ts'
-import { kind, type Marks, type Positions } from '../kind.ts'
+import { kind, type Positions } from '../kind.ts'
+import { lies } from '../lies.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
-import { stacked } from '../stack.ts'
+import { rememberedStack, stacked } from '../stack.ts'
 
 const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
 /** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
@@ -14,7 +15,7 @@ export const bar = kind({
   swatch: 'rect',
   fromZero: true,
   broad: true,
-  draw({ id, marks, x, y, style, arrange, density }) {
+  draw({ id, marks, x, y, style, arrange, density, memory }) {
     const upright = !lies(marks)
     const along = upright ? y : x
     const across = upright ? x : y
@@ -35,7 +36,7 @@ export const bar = kind({
     const gap = style.gap ?? (bins ? 0.06 : 0.25)
     const stack =
       arrange === 'stack' || arrange === 'share'
-        ? stacked(marks, values, places, arrange === 'share')
+        ? rememberedStack(memory, marks, values, places, arrange === 'share')
         : undefined
     const side = stack || arrange === 'overlap' ? 1 : Math.max(1, marks.series.length)
     const snap = (pixel: number) => Math.round(pixel * density) / density
@@ -106,12 +107,6 @@ export const bar = kind({
     return [min, max]
   },
 })
-
-/** Bars lie when x is the measure, or the only plain number. */
-export function lies(marks: Marks): boolean {
-  if (marks.x.measured !== marks.y.measured) return marks.x.measured
-  return marks.y.from !== undefined && marks.x.from === undefined
-}
 
 /** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */
 function leastRoom(places: Positions, map: (value: number) => number): number {

@@ -1,6 +1,7 @@
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
 import { extremes, type Pyramid } from '../../table/pyramid.ts'
+import { firstAtLeast } from '../../table/search.ts'
 
 /** One line's vertices in data units, in the order in which they are joined. */
 export interface Run {
@@ -41,18 +42,6 @@ export class VertexList {
     this.y = wider(this.y, new Float64Array(room))
     this.mark = wider(this.mark, new Int32Array(room))
   }
-}
-
-/** First index at which `values` (never falling) is not below `value`, from `start` on. */
-export function firstAtLeast(values: Float64Array, value: number, start = 0): number {
-  let low = start
-  let high = values.length
-  while (low < high) {
-    const middle = (low + high) >>> 1
-    if (values[middle] < value) low = middle + 1
-    else high = middle
-  }
-  return low
 }
 
 /**
@@ -115,11 +104,5 @@ function gallop(values: Float64Array, value: number, from: number, end: number):
     low += step
     step *= 2
   }
-  let high = Math.min(end, low + step + 1)
-  while (low < high) {
-    const middle = (low + high) >>> 1
-    if (values[middle] < value) low = middle + 1
-    else high = middle
-  }
-  return low
+  return firstAtLeast(values, value, low, Math.min(end, low + step + 1))
 }
