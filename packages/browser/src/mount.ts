@@ -3,6 +3,7 @@ import {
   DapploError,
   type Finding,
   type Frame,
+  type House,
   type Scene,
   Spread,
   type State,
@@ -21,6 +22,8 @@ export interface MountOptions {
   theme?: 'day' | 'night' | 'auto' | Theme
   /** A BCP 47 language tag; default that of the element or the page, else `en`. */
   locale?: string
+  /** The style of the application, over both themes. */
+  house?: House
   /** Whether the theme's background is painted. Default true. */
   background?: boolean
   /** Height in pixels where the container has none of its own; default three fifths of the width. */
@@ -44,7 +47,7 @@ export interface Live {
   /** Glides to another chart. Throws what the chart's data make impossible, and then still shows the old one. */
   show(chart: Chart | Spread): void
   /** Changes theme, locale or background. */
-  reframe(options: Pick<MountOptions, 'theme' | 'locale' | 'background'>): void
+  reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void
   /** Takes the chart off the page, with every listener and element that it brought. */
   destroy(): void
 }
@@ -140,7 +143,7 @@ class LiveChart implements Live {
     }
   }
 
-  reframe(options: Pick<MountOptions, 'theme' | 'locale' | 'background'>): void {
+  reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void {
     this.options = { ...this.options, ...options }
     this.refresh()
   }
@@ -177,7 +180,7 @@ class LiveChart implements Live {
   }
 
   private frame(): Frame {
-    const { theme = 'day', background } = this.options
+    const { theme = 'day', house, background } = this.options
     const locale = this.options.locale ?? (this.element.closest('[lang]')?.getAttribute('lang') || 'en')
     const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
     const family =
@@ -187,6 +190,7 @@ class LiveChart implements Live {
       density: this.density,
       theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
       locale,
+      house,
       background,
       measure: pageMeasure(family),
     }
@@ -227,7 +231,7 @@ class LiveChart implements Live {
     if (this.gone) return
     const next = this.frame()
     const now = this.view.frame.peek()
-    const same = (['width', 'height', 'density', 'theme', 'locale', 'background'] as const).every(
+    const same = (['width', 'height', 'density', 'theme', 'house', 'locale', 'background'] as const).every(
       key => next[key] === now[key],
     )
     if (same && this.fonts === 0) return

@@ -56,7 +56,7 @@ export class Stage {
     fit(this.base, scene, density)
     const context = this.base.getContext('2d')
     this.painted = { scene, density }
-    if (context) paintCanvas(scene, context as unknown as Context2D, density, this.pictures)
+    if (context) paintCanvas(scene, context as unknown as Context2D, density, this.surroundings)
     if (this.root.parentNode !== this.container) {
       this.container.replaceChildren(this.root)
       this.standIn = []
@@ -79,6 +79,20 @@ export class Stage {
     if (!image?.complete || image.naturalWidth === 0) return undefined
     return { source: image, width: image.naturalWidth, height: image.naturalHeight }
   }
+
+  /** A canvas that holds a picture of colour values; the last one is kept, since it is painted again with every layer. */
+  private readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
+    if (this.dots?.rgba === rgba) return this.dots.canvas
+    const canvas = document.createElement('canvas')
+    canvas.width = columns
+    canvas.height = rows
+    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
+    this.dots = { rgba, canvas }
+    return canvas
+  }
+
+  private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
+  private readonly surroundings = { pictures: this.pictures, bitmap: this.bitmap }
 
   /** The upper canvas, cleared, in the scene's size. */
   upper(scene: Scene, density: number): CanvasRenderingContext2D | null {

@@ -5,14 +5,24 @@ import type { Command } from 'commander'
 /** Flags for the fields of a description; each has the field's name. */
 export function withChartFlags(command: Command): Command {
   return command
-    .option('--draw <kind>', 'what to draw: line, area, bar, scatter or heatmap')
+    .option('--draw <kind>', 'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
     .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
     .option('--color <phrase>', 'what colours tell apart, such as route')
     .option('--series <phrase>', 'what tells series apart without colour')
+    .option('--shape <phrase>', 'what the forms of points tell apart')
+    .option('--dash <phrase>', 'what the dashes of lines tell apart')
+    .option('--label [phrase]', 'what stands at each shape; alone, the value that the shape shows')
+    .option('--no-label', 'leave the words at shapes out')
     .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
     .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
     .option('--points', 'mark the points of lines')
+    .option('--hole <share>', 'the empty middle of a ring, 0 to 1')
+    .option('--fit <curve>', 'the curve of a trend: linear, log, exponential, local, or \'{"degree": 2}\'')
+    .option(
+      '--band [confidence]',
+      'a band around a trend, in which it lies with this confidence; alone, 0.95',
+    )
     .option('--top <count>', 'keep this many categories')
     .option('--rest [words]', 'gather the other categories in one')
     .option('--order <how>', 'order of categories: given, name or ranked')
@@ -24,8 +34,12 @@ export function withChartFlags(command: Command): Command {
     .option('--style <json>', 'constant looks, such as \'{"width": 3}\'')
     .option('--scales <json>', 'such as \'{"y": {"include": 0}}\'')
     .option('--axes <json>', 'such as \'{"y": {"title": "People"}}\'')
-    .option('--legend <place>', 'where the names of series stand: auto, top or ends')
+    .option(
+      '--legend <place>',
+      'where legends stand: auto, ends, top, right, bottom, left, or "inside top left" and so on',
+    )
     .option('--no-legend', 'leave the legend out')
+    .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
     .option('--type <column=type...>', 'read a column as number, time or text')
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
 }

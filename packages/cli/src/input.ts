@@ -97,9 +97,15 @@ export const FIELDS = [
   'y',
   'color',
   'series',
+  'shape',
+  'dash',
+  'label',
   'arrange',
   'between',
   'points',
+  'hole',
+  'fit',
+  'band',
   'top',
   'rest',
   'order',
@@ -112,7 +118,11 @@ export const FIELDS = [
   'scales',
   'axes',
   'legend',
+  'background',
 ] as const
+
+/** Fields that hold a number, where they are not structured. */
+const NUMBERS = new Set<string>(['top', 'hole', 'band'])
 
 function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
   const out: Record<string, unknown> = {}
@@ -136,7 +146,7 @@ function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
           `Write it as in --${field} '{"sum": "passengers"}'.`,
         )
       }
-    } else out[field] = field === 'top' ? Number(text) : value === true ? true : text
+    } else out[field] = NUMBERS.has(field) && text !== 'true' ? Number(text) : value === true ? true : text
   }
   return out
 }

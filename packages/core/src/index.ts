@@ -5,12 +5,26 @@ import { area } from './drawing/area/area.ts'
 import { bar } from './drawing/bar/bar.ts'
 import { heatmap } from './drawing/heatmap/heatmap.ts'
 import { line } from './drawing/line/line.ts'
+import { pie } from './drawing/pie/pie.ts'
+import { reference } from './drawing/reference/reference.ts'
 import { scatter } from './drawing/scatter/scatter.ts'
+import { text } from './drawing/text/text.ts'
+import { trend } from './drawing/trend/trend.ts'
 
 export * from './small.ts'
 
 /** The kinds that descriptions name by a word. */
-export const builtinKinds = { line, area, bar, scatter, heatmap } as const
+export const builtinKinds = {
+  line,
+  area,
+  bar,
+  scatter,
+  pie,
+  heatmap,
+  reference,
+  trend,
+  text,
+} as const
 
 /**
  * Describes a chart over a table. `draw` names what to draw; `x`, `y` and `color` are bound to phrases such as

@@ -59,9 +59,18 @@ export async function paintPng(scene: Scene, density: number): Promise<Uint8Arra
       if (href.startsWith('data:')) pictures.set(href, await loadImage(href))
     }
   }
-  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, density, href => {
-    const source = pictures.get(href)
-    return source && { source, width: source.width, height: source.height }
+  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, density, {
+    pictures: href => {
+      const source = pictures.get(href)
+      return source && { source, width: source.width, height: source.height }
+    },
+    bitmap: (rgba, columns, rows) => {
+      const picture = createCanvas(columns, rows)
+      const data = picture.getContext('2d').createImageData(columns, rows)
+      data.data.set(rgba)
+      picture.getContext('2d').putImageData(data, 0, 0)
+      return picture
+    },
   })
   return canvas.encode('png')
 }

@@ -1,20 +1,25 @@
-import type { Marks, Positions, Series } from '../drawing/kind.ts'
+import type { Marks, Positions } from '../drawing/kind.ts'
 import type { Finding } from '../finding/error.ts'
-import { DapploError } from '../finding/error.ts'
+import type { LegendEntry } from '../guide/legend.ts'
 import type { RampEntry } from '../guide/ramp-legend.ts'
-import { tickTexts } from '../scale/number-format.ts'
-import { momentText } from '../scale/time-format.ts'
-import { extentOf, type TableColumn } from '../table/column.ts'
+import type { SizeEntry } from '../guide/size-legend.ts'
+import { extentOf } from '../table/column.ts'
 import { isMeasure } from '../table/meaning.ts'
-import type { RoleValues, Shaped } from '../table/shape.ts'
+import type { RoleValues } from '../table/shape.ts'
 import type { Theme } from '../theme/theme.ts'
 import { categoriesOf } from './categories.ts'
 import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import type { Description } from './description.ts'
-import { labelOf, lookOf, measureTitle } from './naming.ts'
+import { levelOf } from './level.ts'
+import { labelOf } from './naming.ts'
+import { notePartFindings } from './part-findings.ts'
+import { positions, unboundPositions } from './positions.ts'
+import { rampEntry, sizeEntry } from './reading-keys.ts'
 import type { ResolvedDrawing } from './resolve.ts'
-import { seriesFor } from './series.ts'
+import { type ScaledPart as Part, scaleAll, unbound } from './scaling.ts'
+import { type SeriesOfDrawing, seriesFor, type Telling } from './series.ts'
 import type { ShapedDrawing } from './shapes.ts'
+import { type LabelTexts, labelTexts } from './values.ts'
 
 /** A drawing in the terms of its scales. */
 export interface BoundDrawing {
@@ -25,6 +30,8 @@ export interface BoundDrawing {
   y: RoleValues
   /** What colours the marks, where it is a number. */
   shade: RoleValues | undefined
+  /** The words at each mark, where they are wished for. */
+  labels: LabelTexts | undefined
   xScale: string
   yScale: string
   /** What the kind remembers between frames. */
@@ -38,7 +45,15 @@ export interface ScaleInput {
   type: 'number' | 'time' | 'text'
   /** Categories in order; empty for numbers and times. */
   words: string[]
-  uses: { bound: BoundDrawing; values: RoleValues; positions: Positions }[]
+  uses: ScaleUse[]
+  /** What only annotates: it must be in view, but says nothing about the axis. */
+  asides: ScaleUse[]
+}
+
+interface ScaleUse {
+  bound: BoundDrawing
+  values: RoleValues
+  positions: Positions
 }
 
 export interface Bound {
@@ -46,14 +61,18 @@ export interface Bound {
   scales: Map<string, ScaleInput>
   /** The colours of numbers, where some are bound to colour. */
   ramp: RampEntry | undefined
-  /** All series, hidden ones too, for the legend. */
+  /** The areas of numbers, where some are bound to size. */
+  sizes: SizeEntry | undefined
+  /** What tells series apart, hidden ones too. */
   legend: LegendSeries[]
+  /** Whether each entry of the legend is one series, so that it can stand at its line's end. */
+  byName: boolean
   findings: Finding[]
 }
 
-export interface LegendSeries extends Series {
-  swatch: 'line' | 'rect' | 'disc'
-  hidden: boolean
+export interface LegendSeries extends LegendEntry {
+  by: Telling | undefined
+  title: string
 }
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
@@ -66,113 +85,121 @@ export function bind(
 ): Bound {
   const findings = shapes.flatMap(one => one.findings)
   const scales = new Map<string, ScaleInput>()
-  const scaleOf = (name: string, role: 'x' | 'y', values: RoleValues, path: string): ScaleInput => {
-    const wanted = description.scales?.[name]?.kind
-    const type = wanted === 'category' ? 'text' : values.cells.type
-    let input = scales.get(name)
-    if (!input) {
-      input = { name, role, type, words: [], uses: [] }
-      scales.set(name, input)
-    } else if (input.type !== type && values.cells.type !== input.type) {
-      throw new DapploError(
-        'mixed-scale',
-        `The scale "${name}" is asked to hold ${type} values beside ${input.type} values`,
-        path,
-        role === 'y'
-          ? 'Put one of them on another scale with against: "right".'
-          : 'Bind phrases of one type to it.',
-      )
-    }
-    return input
-  }
-  const parts = shapes.map(({ drawing, shaped }) => {
-    const x = constantOr(shaped.roles.get('x'), drawing, 'x')
-    const y = constantOr(shaped.roles.get('y'), drawing, 'y')
-    const xInput = scaleOf('x', 'x', x, drawing.path ? `${drawing.path}.x` : 'x')
-    const yInput = scaleOf(drawing.against, 'y', y, drawing.path ? `${drawing.path}.y` : 'y')
-    return { drawing, shaped, x, y, xInput, yInput }
-  })
+  const parts = scaleAll(shapes, description, scales)
   for (const input of scales.values()) {
     if (input.type !== 'text') continue
     const own = parts.filter(part => part.xInput === input || part.yInput === input)
     input.words = categoriesOf(
       own.map(part => ({
-        values: input.role === 'x' ? part.x : part.y,
-        measured: input.role === 'x' ? part.y : part.x,
+        values: part.xInput === input ? part.x : part.y,
+        measured: part.xInput === input ? part.y : part.x,
       })),
       description.scales?.[input.name],
       own.find(part => part.drawing.order)?.drawing.order,
     )
   }
   const shaded = shapes
+    .filter(one => !one.drawing.kind.parts)
     .map(one => one.shaped.roles.get('color'))
     .filter(
       (values): values is RoleValues => values !== undefined && isShaded(values, description.scales?.color),
     )
   const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
   const legend: LegendSeries[] = []
-  const drawings = parts.map(({ drawing, shaped, x, y, xInput, yInput }) => {
-    const all = seriesFor(
-      drawing,
-      shaped,
-      description,
-      theme,
-      locale,
-      findings,
-      plainLook(drawing, parts, theme),
-    )
-    for (const one of all.series) {
-      const swatch = drawing.kind.swatch
-      if (one.name !== '' && !legend.some(entry => entry.key === one.key && entry.swatch === swatch)) {
-        // The reader sees which series the second scale measures.
-        const name = onTheRight(yInput.name, description) ? `${one.name} (right)` : one.name
-        legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
-      }
+  const onlyAsides = parts.every(part => part.drawing.kind.aside)
+  let byName = true
+  const drawings: BoundDrawing[] = []
+  // What stands at a level of the others can only be placed after them.
+  for (const part of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
+    const { drawing, shaped } = part
+    const plain = plainLook(drawing, parts, theme)
+    const all = seriesFor(drawing, shaped, description, theme, locale, findings, plain)
+    if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
+    if (!drawing.kind.aside || onlyAsides)
+      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden)
+    const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
+    const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
+    const bound = bindOne(part, all, shown, shades, description)
+    notePartFindings(bound, findings)
+    if (drawing.level) levelOf(bound, drawings)
+    bound.labels = labelTexts(bound, shaped, shown, locale)
+    drawings[drawing.index] = bound
+    for (const role of ['x', 'y'] as const) {
+      const input = role === 'x' ? part.xInput : part.yInput
+      const use = { bound, values: bound[role], positions: bound.marks[role] }
+      if (input && !use.positions.unbound) (drawing.kind.aside ? input.asides : input.uses).push(use)
     }
-    const shown = all.series.some(one => hidden.has(one.key))
-      ? marksShown(all.seriesOf, all.series, hidden, shaped.length)
-      : undefined
-    const xPositions = positions(x, xInput, shown)
-    const yPositions = positions(y, yInput, shown)
-    const seriesOf =
-      shown && all.seriesOf ? Uint16Array.from(shown, mark => all.seriesOf![mark]) : all.seriesOf
-    const markOf = (i: number) => (shown ? shown[i] : i)
-    const marks: Marks = {
-      length: shown ? shown.length : shaped.length,
-      x: xPositions,
-      y: yPositions,
-      series: all.series,
-      seriesOf,
-      shade: shades && shadeOf(shaped.roles.get('color'), shades, shown, description),
-      size: sizeOf(shaped.roles.get('size'), shown),
-      keyOf: i => shaped.keyOf(markOf(i)),
-      rowsOf: i => shaped.rowsOf(markOf(i)),
-    }
-    const bound: BoundDrawing = {
-      drawing,
-      marks,
-      x,
-      y,
-      shade: shades && shaped.roles.get('color'),
-      xScale: xInput.name,
-      yScale: yInput.name,
-      memory: new Map(),
-    }
-    xInput.uses.push({ bound, values: x, positions: xPositions })
-    yInput.uses.push({ bound, values: y, positions: yPositions })
-    return bound
-  })
+  }
+  for (const input of scales.values())
+    if (input.uses.length === 0) [input.uses, input.asides] = [input.asides, []]
+  for (const [name, input] of scales) if (input.uses.length === 0) scales.delete(name)
+  const sized = shapes.find(one => one.shaped.roles.has('size'))
   return {
     drawings,
     scales,
     legend,
+    byName,
     ramp: shades && rampEntry(shaded[0], shades, drawings[0], locale),
+    sizes: sized && sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, locale),
     findings,
   }
 }
 
-function onTheRight(name: string, { axes }: Description): boolean {
-  const axis = axes?.[name]
+function bindOne(
+  { drawing, shaped, x, y, xInput, yInput }: Part,
+  { series, seriesOf: allOf }: SeriesOfDrawing,
+  shown: Int32Array | undefined,
+  shades: ColorScale | undefined,
+  description: Description,
+): BoundDrawing {
+  const length = shown ? shown.length : shaped.length
+  const place = (values: RoleValues, input: ScaleInput | undefined) =>
+    values === unbound
+      ? unboundPositions(length)
+      : positions(values, input ?? { name: '', type: values.cells.type, words: [] }, shown)
+  const markOf = (i: number) => (shown ? shown[i] : i)
+  return {
+    drawing,
+    marks: {
+      length,
+      x: place(x, xInput),
+      y: place(y, yInput),
+      series,
+      seriesOf: shown && allOf ? Uint16Array.from(shown, mark => allOf[mark]) : allOf,
+      shade: shades && shadeOf(shaped.roles.get('color'), shades, shown, drawing, description),
+      size: sizeOf(shaped.roles.get('size'), shown),
+      keyOf: i => shaped.keyOf(markOf(i)),
+      rowsOf: i => shaped.rowsOf(markOf(i)),
+    },
+    x,
+    y,
+    shade: shades && shaped.roles.get('color'),
+    labels: undefined,
+    xScale: xInput?.name ?? 'x',
+    yScale: yInput?.name ?? 'y',
+    memory: new Map(),
+  }
+}
+
+function addEntries(
+  legend: LegendSeries[],
+  { entries }: SeriesOfDrawing,
+  { kind }: ResolvedDrawing,
+  right: boolean,
+  hidden: ReadonlySet<string>,
+): void {
+  for (const one of entries) {
+    if (one.name === '' || legend.some(entry => entry.key === one.key && entry.swatch === kind.swatch))
+      continue
+    // The reader sees which series the second scale measures.
+    const name = right ? `${one.name} (right)` : one.name
+    const swatch = one.by === 'dash' ? 'line' : kind.swatch
+    legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
+  }
+}
+
+function onTheRight(name: string | undefined, { axes }: Description): boolean {
+  const axis = name === undefined ? undefined : axes?.[name]
   return typeof axis === 'object' && axis.side !== undefined
     ? axis.side === 'right' && name !== 'y'
     : name === 'right'
@@ -181,18 +208,20 @@ function onTheRight(name: string, { axes }: Description): boolean {
 /** Name and colour of a drawing that is not split into series: those of its measure, and apart from the others. */
 function plainLook(
   drawing: ResolvedDrawing,
-  parts: readonly { drawing: ResolvedDrawing; shaped: Shaped; x: RoleValues; y: RoleValues }[],
+  parts: readonly Part[],
   theme: Theme,
 ): { name: string; color: string } {
-  if (parts.length === 1) return { name: '', color: theme.colors[0] }
+  const drawn = parts.filter(part => !part.drawing.kind.aside)
+  if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
+  if (drawn.length <= 1) return { name: '', color: theme.colors[0] }
   const own = parts.find(part => part.drawing === drawing)!
   const values = isMeasure(own.x.meaning) && !isMeasure(own.y.meaning) ? own.x : own.y
-  const split = (part: (typeof parts)[number]) =>
-    ['color', 'series', 'columns'].some(role => part.shaped.roles.has(role))
-  const alone = parts.filter(part => !split(part))
+  const split = (part: Part) =>
+    ['color', 'series', 'columns', 'shape', 'dash'].some(role => part.shaped.roles.has(role))
+  const alone = drawn.filter(part => !split(part))
   // Beside series in colours, a plain drawing is drawn in ink.
   const color =
-    alone.length < parts.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
+    alone.length < drawn.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
   return { name: labelOf(values.meaning, drawing.table), color }
 }
 
@@ -200,9 +229,10 @@ function shadeOf(
   values: RoleValues | undefined,
   { colors, indexOf }: ColorScale,
   shown: Int32Array | undefined,
+  { kind }: ResolvedDrawing,
   description: Description,
 ): Marks['shade'] {
-  if (!values || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
+  if (!values || kind.parts || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
     return undefined
   const all = values.cells.values
   return {
@@ -218,108 +248,12 @@ function sizeOf(values: RoleValues | undefined, shown: Int32Array | undefined): 
   return { at: shown ? Float64Array.from(shown, mark => all[mark]) : all, max }
 }
 
-function rampEntry(
-  values: RoleValues,
-  { colors, edges, min, max }: ColorScale,
-  first: BoundDrawing,
-  locale: string,
-): RampEntry {
-  const labels =
-    values.cells.type === 'time'
-      ? [min, max].map(time => momentText(time, undefined, locale, values.zone))
-      : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
-          ...lookOf(values),
-          locale,
-        })
-  return { title: measureTitle(values, first.x, first.drawing.table), colors: colors.slice(0, -1), labels }
-}
-
-function constantOr(values: RoleValues | undefined, drawing: ResolvedDrawing, role: string): RoleValues {
-  if (values) return values
-  throw new DapploError(
-    'missing-role',
-    `A ${drawing.kind.name} needs ${role} bound to rows`,
-    drawing.path ? `${drawing.path}.${role}` : role,
-    `Bind it to a phrase, such as ${role}: "count".`,
-  )
-}
-
 function marksShown(
   seriesOf: Uint16Array | undefined,
-  series: readonly Series[],
-  hidden: ReadonlySet<string>,
+  hides: readonly boolean[],
   length: number,
 ): Int32Array {
   const shown: number[] = []
-  for (let mark = 0; mark < length; mark++)
-    if (!hidden.has(series[seriesOf ? seriesOf[mark] : 0].key)) shown.push(mark)
+  for (let mark = 0; mark < length; mark++) if (!hides[seriesOf ? seriesOf[mark] : 0]) shown.push(mark)
   return Int32Array.from(shown)
 }
-
-function positions(values: RoleValues, input: ScaleInput, shown: Int32Array | undefined): Positions {
-  const { cells, ends, column } = values
-  const measured = isMeasure(values.meaning)
-  let at: Float64Array
-  let from: Float64Array | undefined
-  let to: Float64Array | undefined
-  let sorted = false
-  /** The column whose cells these are, untouched. */
-  let whole: TableColumn | undefined
-  if (input.type === 'text') {
-    const words = cells.type === 'text' ? cells.words : undefined
-    const index = new Map(input.words.map((word, i) => [word, i]))
-    const codes = cells.type === 'text' ? cells.codes : undefined
-    // Numbers can be drawn as names too: a year is no quantity.
-    const place = words ? words.map(word => index.get(word) ?? Number.NaN) : undefined
-    const numbers = cells.type === 'text' ? undefined : cells.values
-    const length = codes?.length ?? numbers!.length
-    at = new Float64Array(length)
-    for (let i = 0; i < length; i++)
-      at[i] = codes
-        ? codes[i] < 0
-          ? Number.NaN
-          : place![codes[i]]
-        : (index.get(String(numbers![i])) ?? Number.NaN)
-    from = at.map(i => i - 0.5)
-    to = at.map(i => i + 0.5)
-  } else if (cells.type === 'text') {
-    throw new DapploError(
-      'wrong-type',
-      `The scale "${input.name}" cannot hold the texts of "${column?.name}"`,
-      `scales.${input.name}`,
-      'Set its kind to "category".',
-    )
-  } else if (ends) {
-    from = cells.values
-    to = ends
-    at = from.map((start, i) => (start + to![i]) / 2)
-  } else {
-    at = cells.values
-    if (column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)) whole = column
-    sorted = whole?.extent.sorted ?? false
-  }
-  if (shown) {
-    const pick = (array: Float64Array) => Float64Array.from(shown, mark => array[mark])
-    return { at: pick(at), from: from && pick(from), to: to && pick(to), sorted: false, measured }
-  }
-  const known = whole
-  return {
-    at,
-    pyramid: known && (() => known.pyramid),
-    from,
-    to,
-    sorted: sorted || (from !== undefined && extentOf({ type: 'number', values: at }).sorted),
-    measured,
-  }
-}
-
-/** Least and greatest of positions; for a whole column this is known already. */
-export function extentOfPositions(values: RoleValues, positions: Positions): { min: number; max: number } {
-  const { column } = values
-  const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
-  return known ? column.extent : extentOf({ type: 'number', values: positions.at })
-}
-
-/** Whether two views are the whole of the same cells. */
-export const sameMemory = (a: Float64Array, b: Float64Array): boolean =>
-  a.buffer === b.buffer && a.byteOffset === b.byteOffset && a.length === b.length

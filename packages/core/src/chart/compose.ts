@@ -1,9 +1,8 @@
 import { edgeMarks } from '../drawing/edge-marks.ts'
-import { layoutAxis } from '../guide/axis.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
-import { endNames, endNamesWidth } from '../guide/end-names.ts'
+import { endNames } from '../guide/end-names.ts'
 import { ellipsis, LINE, wrap } from '../guide/text.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Lines, Scene } from '../scene/scene.ts'
@@ -13,9 +12,13 @@ import type { Bound } from './bind.ts'
 import type { Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
-import { type PlannedAxis, planAxes } from './plan.ts'
+import { layoutPlot, type PlotRoom } from './layout.ts'
+import { besideLegends, type Legends, legendsInside, planLegends, sideWidth } from './legends.ts'
+import { planAxes } from './plan.ts'
 import { arrangeOf } from './resolve.ts'
-import { namesAtEnds, placeWords } from './words.ts'
+import { pieLabels, planPie, shapeLabels } from './shape-labels.ts'
+import { TINY_LINE, tinyHasWords, tinyWords } from './tiny.ts'
+import { placeWords } from './words.ts'
 
 /** One plot with its axes and words, and what it was made from, for reading values back. */
 export interface Pane {
@@ -70,19 +73,31 @@ export function composePane(input: PaneInput): Pane {
   const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
   const axes = planAxes(description, bound, input.domains, input.zoom, frame.locale ?? 'en', box.width * 0.36)
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
-  const named = namesAtEnds(description, bound, axes, box, tiny)
-  const words = placeWords(description, bound, axes, box, tiny, theme, measure, named)
+  const locale = frame.locale ?? 'en'
+  const pies = new Map(
+    bound.drawings
+      .filter(one => one.drawing.kind.parts)
+      .map(one => [one, planPie(one, tiny ? 0 : box.width, locale, theme, measure)]),
+  )
+  const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
+  const largest = largestRadius(box)
+  const legends = planLegends(description, bound, axes, box, tiny, named, largest, theme, measure)
+  const inner = innerBox(box, legends)
+  const words = placeWords(description, legends.list, axes, box, inner, tiny, theme, measure)
   // Ticks of an axis without values would be numbers out of thin air.
-  const empty = bound.drawings.every(one => one.marks.length === 0)
+  const drawnOnes = bound.drawings.filter(one => !one.drawing.kind.aside)
+  const empty = (drawnOnes.length > 0 ? drawnOnes : bound.drawings).every(isEmpty)
+  const tinyLine = tiny && !empty && tinyHasWords(box)
   const room = {
     ...input,
+    box: inner,
     axes,
     tiny,
     empty,
-    top: words.top,
+    top: words.top + (tinyLine ? TINY_LINE : 0),
     bottom: words.bottom,
     levelTitles: words.levelTitles,
-    beside: named ? endNamesWidth(bound.legend, theme, measure) : 0,
+    beside: legends.ends?.width ?? 0,
   }
   const { plot, layouts, insets } = layoutPlot(room)
 
@@ -99,8 +114,9 @@ export function composePane(input: PaneInput): Pane {
       zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
     if (!tiny && !axis.hidden) guides.push(...labelShapes(layout, axis.look, plot, theme))
   }
-  const shapes = bound.drawings.flatMap(one =>
-    one.drawing.kind.draw({
+  const drawn = bound.drawings.map(one => ({
+    bound: one,
+    batches: one.drawing.kind.draw({
       id: `drawing ${one.drawing.index}`,
       marks: one.marks,
       x: scales.get(one.xScale)!,
@@ -111,27 +127,41 @@ export function composePane(input: PaneInput): Pane {
       arrange: arrangeOf(one.drawing),
       between: one.drawing.between,
       points: one.drawing.points,
+      order: one.drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
+      largest,
+      hole: one.drawing.hole,
+      fit: one.drawing.fit,
+      band: one.drawing.band,
+      labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
+      locale,
       theme,
       options: one.drawing.options,
       memory: one.memory,
     }),
-  )
+  }))
+  const shapes = drawn.flatMap(one => one.batches)
+  const slices = [...pies].flatMap(([one, plan]) => {
+    const wedges = drawn.find(({ bound }) => bound === one)!.batches.find(batch => batch.kind === 'wedges')
+    return wedges && !tiny ? pieLabels(one, wedges, plan, plot, locale, theme, measure) : []
+  })
   const told = bound.findings.some(finding => finding.code === 'outside-domain')
   const beyond =
     told && !tiny
-      ? bound.drawings.flatMap(one =>
-          edgeMarks(
-            `drawing ${one.drawing.index}`,
-            one.marks,
-            scales.get(one.xScale)!,
-            scales.get(one.yScale)!,
-            plot,
-            one.drawing.kind.fromZero ? theme.background : one.drawing.style.color,
-          ),
-        )
+      ? bound.drawings
+          .filter(one => !one.drawing.kind.parts && !one.drawing.kind.alone)
+          .flatMap(one =>
+            edgeMarks(
+              `drawing ${one.drawing.index}`,
+              one.marks,
+              scales.get(one.xScale)!,
+              scales.get(one.yScale)!,
+              plot,
+              one.drawing.kind.fromZero ? theme.background : one.drawing.style.color,
+            ),
+          )
       : []
   // Bars stand on the line at zero; other shapes cross it.
-  const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero)
+  const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
   const batches = [
     ...words.batches,
     ...behind,
@@ -140,9 +170,14 @@ export function composePane(input: PaneInput): Pane {
     ...(barsOnly ? zeros : []),
     ...beyond,
     ...guides,
-    ...(named && !empty
+    ...slices,
+    ...(tinyLine ? tinyWords(description, bound, box, locale, theme, measure) : []),
+    ...(tiny || empty ? [] : shapeLabels(drawn, bound, plot, locale, theme, measure)),
+    ...besideLegends(legends, box, plot),
+    ...legendsInside(legends, plot, theme),
+    ...(legends.ends && !empty
       ? endNames(
-          bound.legend,
+          legends.ends.entries,
           shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
           plot,
           theme,
@@ -153,6 +188,20 @@ export function composePane(input: PaneInput): Pane {
     ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
   ]
   return { bound, plot, scales, batches: batches.map(batch => inScene(batch, input)), insets }
+}
+
+/** Whether there is nothing to draw: no marks, or no slice. */
+const isEmpty = ({ drawing, marks }: Bound['drawings'][number]) =>
+  marks.length === 0 || (drawing.kind.parts === true && !marks.y.at.some(value => value > 0))
+
+/** The radius of the largest point whose size is bound, in pixels: in proportion to the chart. */
+const largestRadius = (box: Box) => Math.max(4, Math.min(22, Math.min(box.width, box.height) / 16))
+
+/** What legends on the left and right leave of the box. */
+function innerBox(box: Box, legends: Legends): Box {
+  const left = sideWidth(legends, 'left', box)
+  const right = sideWidth(legends, 'right', box)
+  return { ...box, x: box.x + left, width: Math.max(20, box.width - left - right) }
 }
 
 /** The batch under its name in the whole scene. */
@@ -166,133 +215,8 @@ function inScene(batch: Batch, { pane, prefix }: PaneInput): Batch {
   return { ...batch, id: prefix + batch.id, pane, along }
 }
 
-type Room = PaneInput & {
-  axes: PlannedAxis[]
-  tiny: boolean
-  empty: boolean
-  top: number
-  bottom: number
-  levelTitles: boolean
-  /** Room for the names of lines beside the plot, in pixels. */
-  beside: number
-}
-
-/** Room between two axes on one side, in pixels. */
-const BETWEEN_AXES = 12
-
-/** Heights decide vertical ticks, their labels the width, the width the horizontal ticks, and those the height again. */
-function layoutPlot(room: Room): {
-  plot: Box
-  layouts: Map<string, AxisLayout>
-  insets: { left: number; right: number }
-} {
-  const { axes, box, theme, measure, tiny } = room
-  const font = { size: theme.sizes.text, weight: 400 } as const
-  const margin = box.x
-  const end = box.x + box.width
-  const plot: Box = {
-    x: box.x,
-    y: room.top,
-    width: box.width,
-    height: Math.max(10, room.bottom - room.top - 22),
-  }
-  const layouts = new Map<string, AxisLayout>()
-  const upright = axes.filter(axis => axis.role === 'y')
-  const level = axes.filter(axis => axis.role === 'x')
-  const labelled = (axis: PlannedAxis) => !axis.hidden && !tiny && !room.empty
-  const full = (axis: PlannedAxis) => (layouts.get(axis.name)?.thickness ?? 0) + (axis.look.tickLength ?? 0)
-  const layoutUpright = () => {
-    for (const axis of upright) {
-      const base = axis.input.alignTo === undefined ? undefined : layouts.get(axis.input.alignTo)
-      const layout = layoutAxis(axis.input, [plot.y + plot.height, plot.y], font, measure, base)
-      layouts.set(
-        axis.name,
-        axis.input.percentOf === undefined ? layout : percentLayout(axis, [plot.y + plot.height, plot.y]),
-      )
-    }
-  }
-  const percentLayout = (axis: PlannedAxis, range: [number, number]) => {
-    // Read from the very scale that it translates, rounded ends and all.
-    const { domain } = layouts.get('y')!.scale
-    const total = axis.input.percentOf!
-    return layoutAxis({ ...axis.input, min: domain[0] / total, max: domain[1] / total }, range, font, measure)
-  }
-  /** Stacks the axes of one side outwards; returns the room that they take. */
-  const stack = (side: string, list: PlannedAxis[]) => {
-    let away = 0
-    for (const axis of list) {
-      if (axis.look.side !== side || !labelled(axis)) continue
-      axis.look.away = away
-      away += full(axis) + BETWEEN_AXES
-    }
-    return Math.max(0, away - BETWEEN_AXES)
-  }
-  let insets = { left: 0, right: 0 }
-  let above = 0
-  for (let round = 0; round < 2; round++) {
-    layoutUpright()
-    insets = {
-      left: Math.max(stack('left', upright), room.insets?.left ?? 0),
-      right: Math.max(stack('right', upright), room.beside, room.insets?.right ?? 0),
-    }
-    // Where the chart is squeezed, labels may take up to two fifths of its width.
-    plot.x = margin + Math.min(insets.left, box.width * 0.4)
-    let right = end - Math.min(insets.right, box.width * 0.4)
-    for (let pass = 0; pass < 2; pass++) {
-      plot.width = Math.max(10, right - plot.x)
-      for (const axis of level) {
-        const layout = layoutAxis(axis.input, [plot.x, plot.x + plot.width], font, measure)
-        layouts.set(axis.name, layout)
-        if (pass > 0 || tiny || room.empty || (axis.hidden && !room.sharedBelow) || room.insets) continue
-        const reach = overhang(layout, font, measure)
-        const over = reach.right - end
-        if (over > 0 && insets.right < over) right -= Math.min(over, box.width * 0.2)
-        const out = margin - 4 - reach.left
-        if (out > 0) plot.x += Math.min(out, box.width * 0.2)
-      }
-    }
-    insets = { left: plot.x - margin, right: end - plot.x - plot.width }
-    above = stack('top', level)
-    const below =
-      stack('bottom', level) + (level.some(axis => labelled(axis) && axis.look.side === 'bottom') ? 4 : 0)
-    const titles =
-      room.levelTitles && level.some(axis => axis.title !== '' && labelled(axis)) ? font.size * LINE + 4 : 0
-    plot.y = room.top + (above > 0 ? above + 4 : 0)
-    plot.height = Math.max(10, room.bottom - plot.y - Math.min(below + titles, (room.bottom - plot.y) * 0.6))
-  }
-  // The last word on vertical axes: the height is known now.
-  layoutUpright()
-  stack('left', upright)
-  stack('right', upright)
-  return { plot, layouts, insets }
-}
-
-/** How far labels reach beyond the plot's ends, in pixels of the chart. */
-function overhang(
-  layout: AxisLayout,
-  font: { size: number; weight: 400 },
-  measure: Measure,
-): { left: number; right: number } {
-  let left = Number.POSITIVE_INFINITY
-  let right = 0
-  layout.ticks.forEach((_, i) => {
-    const pixel = layout.scale.map(layout.labelAt[i])
-    const widths = layout.labels[i].map(text => measure(text, font))
-    if (layout.turn !== 0) {
-      left = Math.min(left, ...widths.map(width => pixel - width * Math.cos((layout.turn * Math.PI) / 180)))
-      return
-    }
-    if (layout.larger[i]) widths.push(measure(layout.larger[i], { ...font, weight: 600 }))
-    for (const width of widths) {
-      left = Math.min(left, pixel - width / 2)
-      right = Math.max(right, pixel + width / 2)
-    }
-  })
-  return { left, right }
-}
-
 /** Titles of horizontal axes, at their right end. */
-function levelTitles(room: Room, plot: Box, layouts: ReadonlyMap<string, AxisLayout>): Batch[] {
+function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, AxisLayout>): Batch[] {
   if (!room.levelTitles || room.tiny || room.empty) return []
   const { theme, measure } = room
   const font = { size: theme.sizes.text, weight: 400 } as const
@@ -314,7 +238,9 @@ function levelTitles(room: Room, plot: Box, layouts: ReadonlyMap<string, AxisLay
 }
 
 function nothing(bound: Bound, plot: Box, theme: Theme, measure: Measure): Batch[] {
-  const text = bound.findings.find(finding => finding.code === 'no-rows')?.message ?? 'Nothing to show'
+  const text =
+    bound.findings.find(({ code }) => code === 'no-rows' || code === 'nothing-to-share')?.message ??
+    'Nothing to show'
   const font = { size: theme.sizes.subtitle, weight: 400 } as const
   const builder = new TextBuilder('nothing', { ...font, anchor: 'middle' })
   wrap(text, plot.width - 20, font, measure, 3).forEach((line, i, lines) => {

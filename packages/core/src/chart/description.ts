@@ -6,7 +6,7 @@ import type { Bind, Place, Where } from './phrases.ts'
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
 
 export type Order = 'given' | 'name' | 'ranked'
-export type Builtin = 'line' | 'area' | 'bar' | 'scatter' | 'heatmap'
+export type Builtin = 'line' | 'area' | 'bar' | 'scatter' | 'pie' | 'heatmap' | 'reference' | 'trend' | 'text'
 
 /** Constant looks, not bound to data. */
 export interface Style {
@@ -22,12 +22,16 @@ export interface Style {
   size?: number
   /** Share of a bar's room left empty, 0 to 1. */
   gap?: number
+  /** Rounded ends of lines, and cross strokes at the ends of extents. Default true. */
+  caps?: boolean
 }
 
 /** Roles and looks: given once for the chart, inherited or overridden by each drawing. */
 export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
-  [role in 'color' | 'series' | 'size']?: Bind<R>
+  [role in 'color' | 'series' | 'size' | 'shape' | 'dash']?: Bind<R>
 } & {
+  /** What stands at each shape: a phrase, words with holes, or true for the value that the shape shows; false for none. */
+  label?: Bind<R> | { words: Words } | boolean
   /** Draws only these rows. */
   where?: Where<R>
   /** Keeps this many categories: of the category position, else of colour, judged by the measure. */
@@ -42,6 +46,12 @@ export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
   between?: 'direct' | 'smooth' | 'hold' | 'hold middle' | 'hold next'
   /** Whether lines mark their points. */
   points?: boolean
+  /** The empty middle of a ring, as a share of its radius, 0 to 1. Default 0, a pie. */
+  hole?: number
+  /** The curve of a trend. Default `linear`. */
+  fit?: 'linear' | 'log' | 'exponential' | 'local' | { degree: number }
+  /** A band around a trend in which the curve lies with this confidence; true for 0.95. */
+  band?: boolean | number
   style?: Style
 }
 
@@ -53,6 +63,8 @@ export type Drawing<R> = Roles<R> & {
   table?: string
   /** The vertical scale that measures it. Default `y`. */
   against?: string
+  /** For a reference: stands at this level of the values that the chart draws. */
+  level?: 'mean' | 'median' | 'min' | 'max'
   /** For own kinds. */
   options?: object
 }
@@ -110,11 +122,29 @@ export interface AxisOptions {
   /** Pictures by category. */
   images?: Record<string, string>
 }
-/** `auto`: names at the ends of lines where there is room, else under the heading. */
-export type LegendPlace = 'auto' | 'top' | 'ends'
-export type Legend = false | LegendPlace | { at?: LegendPlace; title?: Words }
+/** `auto`: names at the ends of lines where there is room, else under the heading. `inside …`: in a corner of the plot. */
+export type LegendPlace =
+  | 'auto'
+  | 'ends'
+  | 'top'
+  | 'right'
+  | 'bottom'
+  | 'left'
+  | `inside ${'top' | 'bottom'} ${'left' | 'right'}`
+/** `columns`: how many entries stand side by side. */
+export type Legend = false | LegendPlace | { at?: LegendPlace; columns?: number; title?: Words }
 /** Milliseconds, and easing in CSS syntax; false for none. */
 export type Motion = false | { duration?: number; delay?: number; easing?: string }
+
+/** A picture behind a chart. */
+export interface Background {
+  /** Its address: https, a relative path, or a picture as data. */
+  image?: string
+  /** CSS colour under the picture, and of the veil over it. */
+  color?: string
+  /** How much of the picture the veil hides, 0 to 1. Default 0.85. */
+  veil?: number
+}
 
 export interface Heading {
   id?: string
@@ -122,6 +152,8 @@ export interface Heading {
   subtitle?: Words
   caption?: Words
   source?: Words
+  /** Behind everything: a CSS colour, or a picture under a veil that keeps words readable. */
+  background?: string | Background
   scales?: Record<string, Scale>
 }
 
@@ -130,7 +162,8 @@ export type Description<R = any> = Heading &
     /** One kind, one drawing, or several; later ones lie on top. */
     draw: Builtin | Kind | Drawing<R> | Elsewhere | (Builtin | Kind | Drawing<R> | Elsewhere)[]
     axes?: Record<string, Axis>
-    legend?: Legend
+    /** For all legends, or by what they explain: `color`, `size`, `shape`, `dash`. */
+    legend?: Legend | { [role in 'color' | 'size' | 'shape' | 'dash']?: Legend }
     tooltip?: false
     motion?: Motion
   }
@@ -148,7 +181,7 @@ export interface Source {
   shape?: Step[]
 }
 /** Several charts in one picture; scales named in `share` have one domain in all of them. */
-export type Spread = Pick<Heading, 'id' | 'title' | 'subtitle' | 'caption' | 'source'> & {
+export type Spread = Pick<Heading, 'id' | 'title' | 'subtitle' | 'caption' | 'source' | 'background'> & {
   spread: (Description<any> & { table?: string })[]
   /** How many stand side by side. Default 1. */
   columns?: number

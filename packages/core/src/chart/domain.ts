@@ -7,8 +7,9 @@ import { DAY, LENGTH } from '../table/calendar.ts'
 import { extentOf } from '../table/column.ts'
 import { numberOf } from '../table/where.ts'
 import { utc } from '../table/zone.ts'
-import { type Bound, extentOfPositions, type ScaleInput } from './bind.ts'
+import type { Bound, ScaleInput } from './bind.ts'
 import type { Scale } from './description.ts'
+import { extentOfPositions } from './positions.ts'
 import { arrangeOf } from './resolve.ts'
 
 /** A scale's domain, settled but for rounding, which needs the ticks. */
@@ -50,7 +51,9 @@ export function settleDomain(
   let [min, max] = extent
   const found = min <= max
   const measured = input.uses.some(use => use.positions.measured)
-  const fromZero = input.uses.some(use => use.bound.drawing.kind.fromZero && measures(use, input))
+  const fromZero = input.uses.some(
+    use => use.bound.drawing.kind.fromZero && !use.positions.spans && measures(use, input),
+  )
   const type = input.type === 'time' ? 'time' : 'number'
   const number = kind.name !== 'time'
   if (!found) [min, max] = emptyDomain(kind)
@@ -82,8 +85,10 @@ export function settleDomain(
   }
   if (!(min < max)) [min, max] = widened(min, kind, input)
   const scattered = input.uses.some(use => use.bound.drawing.kind.swatch === 'disc')
+  const bubbles = input.uses.some(use => use.bound.marks.size !== undefined)
   const pad =
     options?.pad ??
+    (bubbles ? 0.04 : undefined) ??
     (scattered && !number && input.uses.every(use => use.positions.from === undefined) ? 0.02 : 0)
   if (pad > 0) {
     const a = kind.forward(min)
@@ -124,7 +129,7 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     if (low < min) min = low
     if (high > max) max = high
   }
-  for (const use of input.uses) {
+  for (const use of [...input.uses, ...input.asides]) {
     const { bound, positions, values } = use
     const { kind: drawn } = bound.drawing
     const arrange = arrangeOf(bound.drawing)

@@ -1,3 +1,4 @@
+import type { House } from '../theme/house.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 
@@ -9,6 +10,8 @@ export interface Frame {
   density?: number
   /** `day` (default), `night`, or a theme of one's own. */
   theme?: 'day' | 'night' | Theme
+  /** The style of the application, over both themes. */
+  house?: House
   /** A BCP 47 language tag. Default `en`. */
   locale?: string
   /** Whether the theme's background is painted. Default true. */

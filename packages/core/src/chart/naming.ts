@@ -63,6 +63,7 @@ export function measureTitle(values: RoleValues, other: RoleValues | undefined, 
 export function lookOf(values: RoleValues): {
   percent: boolean
   whole: boolean
+  plain: boolean
   format: RoleValues['meaning']['format']
 } {
   const { meaning, column } = values
@@ -73,6 +74,18 @@ export function lookOf(values: RoleValues): {
   return {
     percent,
     whole: counts,
+    plain: meaning.is === 'column' && column !== undefined && readsAsYears(column),
     format: meaning.format ?? (percent || counts ? undefined : column?.options.format),
   }
+}
+
+/** Whole numbers around the years that people speak of: `1987` is read as a year, `1,987` as a quantity. */
+function readsAsYears({ cells, extent }: NonNullable<RoleValues['column']>): boolean {
+  return (
+    cells.type === 'number' &&
+    extent.min >= 1500 &&
+    extent.max <= 2200 &&
+    // A look at the first thousand is enough for how numbers are written.
+    cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
+  )
 }

@@ -5,9 +5,10 @@ import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound } from './bind.ts'
 import { type Composition, composePane, isTiny, marginOf, type Pane, type PaneInput } from './compose.ts'
-import type { Description } from './description.ts'
+import type { Background, Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
+import { groundShapes } from './ground.ts'
 import type { SpreadOptions } from './spread.ts'
 
 /** One chart of a picture, ready to be laid out. */
@@ -21,6 +22,8 @@ export interface PictureInput {
   charts: readonly PictureChart[]
   /** How the charts stand together; undefined for a single chart. */
   spread: SpreadOptions | undefined
+  /** What lies behind everything, where told. */
+  background: string | Background | undefined
   frame: Frame
   theme: Theme
   measure: Measure
@@ -57,7 +60,11 @@ export function composePicture(input: PictureInput): Composition {
     background: frame.background === false ? undefined : theme.background,
     font: theme.font,
     plots: panes.map(pane => pane.plot),
-    batches: [...words, ...panes.flatMap(pane => pane.batches)],
+    batches: [
+      ...(frame.background === false ? [] : groundShapes(input.background, width, height, theme)),
+      ...words,
+      ...panes.flatMap(pane => pane.batches),
+    ],
     ...input.words,
     scales,
   }

@@ -1,44 +1,11 @@
-import type { Series } from '../drawing/kind.ts'
-import { valueText } from '../scale/number-format.ts'
 import type { PositionScale } from '../scale/scale.ts'
-import { cycleText, momentText } from '../scale/time-format.ts'
 import type { Box } from '../scene/scene.ts'
 import { firstAtLeast } from '../table/search.ts'
-import type { RoleValues } from '../table/shape.ts'
 import type { BoundDrawing } from './bind.ts'
 import type { Composition, Pane } from './compose.ts'
-import { labelOf, lookOf } from './naming.ts'
-
-/** One value in a reading. */
-export interface ReadingRow {
-  /** Name of the series, or of the value. */
-  name: string
-  text: string
-  /** The stroke that the name is underlined with; undefined for values that are no series. */
-  series: (Series & { swatch: 'line' | 'rect' | 'disc' }) | undefined
-  /** Whether it is the one nearest to the pointer. */
-  pointed: boolean
-  /** Where it stands, in pixels. */
-  x: number
-  y: number
-  /** Rows of the table behind it. */
-  rows: ArrayLike<number>
-}
-
-/** What is read at a point: the content of a tooltip, as plain data. */
-export interface Reading {
-  heading: string
-  /** `x`: all series at one place along x; `y`: along y; `point`: a single mark. */
-  along: 'x' | 'y' | 'point'
-  /** What is pointed at, in pixels. */
-  x: number
-  y: number
-  /** Pixels that what is pointed at reaches to either side along x (or y): half the width of a bar. */
-  reach: number
-  rows: ReadingRow[]
-  /** How many more values there are at the place than are listed. */
-  more: number
-}
+import { labelOf } from './naming.ts'
+import { barOf, readCell, readPoint, readSlice } from './reading-marks.ts'
+import { type Place, placeText, type Reading, type ReadingRow, textOf } from './reading-texts.ts'
 
 const MOST_ROWS = 12
 
@@ -47,9 +14,6 @@ export function readAt(composition: Composition, x: number, y: number): Reading 
   const pane = paneAt(composition, x, y)
   return pane && readPane({ ...composition, ...pane }, x, y)
 }
-
-/** What reading works with: the pane, and how it is shown. */
-type Place = Pane & Pick<Composition, 'scene' | 'locale'>
 
 /** The pane under a point, a little beyond its plot too, so that the first and last values are easy to reach. */
 export function paneAt({ panes }: Composition, x: number, y: number): Pane | undefined {
@@ -65,14 +29,20 @@ export function paneAt({ panes }: Composition, x: number, y: number): Pane | und
 
 function readPane(composition: Place, x: number, y: number): Reading | undefined {
   const { bound } = composition
-  const drawn = bound.drawings.filter(one => one.marks.length > 0)
+  const all = bound.drawings.filter(one => one.marks.length > 0)
+  // What annotates is read where there is nothing else.
+  const shown = all.filter(one => !one.drawing.kind.aside)
+  const drawn = shown.length > 0 ? shown : all.filter(one => !one.marks.x.unbound && !one.marks.y.unbound)
   if (drawn.length === 0) return undefined
+  const parts = drawn.filter(one => one.drawing.kind.parts)
+  if (parts.length === drawn.length) return readSlice(composition, parts, x, y)
   if (drawn.every(one => one.drawing.kind.swatch === 'disc' && !one.marks.x.from && !one.marks.y.from))
     return readPoint(composition, drawn, x, y)
   const cells = drawn.filter(one => one.drawing.kind.cells)
   if (cells.length === drawn.length) return readCell(composition, cells, x, y)
-  const along = drawn.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
-  return readPlace(composition, drawn, along, x, y)
+  const placed = drawn.filter(one => !one.drawing.kind.parts)
+  const along = placed.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
+  return readPlace(composition, placed, along, x, y)
 }
 
 function readPlace(
@@ -150,17 +120,6 @@ function readPlace(
 const scaleAlong = (composition: Place, drawing: BoundDrawing, along: 'x' | 'y') =>
   composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
 
-/** The bar that stands for a mark; undefined for kinds without bars. */
-function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
-  if (drawing.kind.swatch !== 'rect') return undefined
-  const id = `drawing ${drawing.index}/`
-  const batch = batches.find(
-    one => one.kind === 'rects' && one.id.includes(id) && one.x.length === marks.length,
-  )
-  if (batch?.kind !== 'rects' || Number.isNaN(batch.x[mark])) return undefined
-  return { x: batch.x[mark], y: batch.y[mark], width: batch.width[mark], height: batch.height[mark] }
-}
-
 /** How far the pointer is from a value: nothing within its bar, else the way to its place. */
 function distanceTo(
   row: ReadingRow,
@@ -223,117 +182,4 @@ function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number
     found.push(marks ? marks[i] : i)
   const { seriesOf } = drawing.marks
   return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
-}
-
-/** The cell nearest to the pointer: its place as heading, its value as the row. */
-function readCell(composition: Place, drawn: BoundDrawing[], x: number, y: number): Reading | undefined {
-  let best: { drawing: BoundDrawing; mark: number; box: Box } | undefined
-  let least = Number.POSITIVE_INFINITY
-  for (const drawing of drawn) {
-    for (let mark = 0; mark < drawing.marks.length; mark++) {
-      const box = barOf(composition, drawing, mark)
-      if (!box) continue
-      const far = Math.hypot(
-        Math.max(box.x - x, 0, x - box.x - box.width),
-        Math.max(box.y - y, 0, y - box.y - box.height),
-      )
-      if (far < least) {
-        least = far
-        best = { drawing, mark, box }
-      }
-    }
-  }
-  if (!best) return undefined
-  const { drawing, mark, box } = best
-  const { marks, shade } = drawing
-  const place = (values: RoleValues, at: number) => placeText(values, mark, at, composition)
-  const centre = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
-  const value = shade && shade.cells.type !== 'text' ? shade.cells.values[mark] : Number.NaN
-  const color = marks.shade ? marks.shade.colors[marks.shade.of[mark]] : marks.series[0].color
-  const rows = shade
-    ? [
-        {
-          name: labelOf(shade.meaning, drawing.drawing.table),
-          text: textOf(shade, value, composition.locale),
-          series: { key: '', name: '', color, dash: [], swatch: 'rect' as const },
-          pointed: true,
-          ...centre,
-          rows: marks.rowsOf(mark),
-        },
-      ]
-    : []
-  return {
-    heading: `${place(drawing.x, marks.x.at[mark])}, ${place(drawing.y, marks.y.at[mark])}`,
-    along: 'point',
-    ...centre,
-    reach: box.width / 2,
-    rows,
-    more: 0,
-  }
-}
-
-function readPoint(composition: Place, drawn: BoundDrawing[], x: number, y: number): Reading | undefined {
-  let best: { drawing: BoundDrawing; mark: number; x: number; y: number } | undefined
-  let least = Number.POSITIVE_INFINITY
-  for (const drawing of drawn) {
-    const xScale = composition.scales.get(drawing.xScale)!
-    const yScale = composition.scales.get(drawing.yScale)!
-    const { marks } = drawing
-    for (let mark = 0; mark < marks.length; mark++) {
-      const px = xScale.map(marks.x.at[mark])
-      const py = yScale.map(marks.y.at[mark])
-      const far = (px - x) ** 2 + (py - y) ** 2
-      if (far < least) {
-        least = far
-        best = { drawing, mark, x: px, y: py }
-      }
-    }
-  }
-  if (!best) return undefined
-  const { drawing, mark } = best
-  const { marks } = drawing
-  const series = marks.series[marks.seriesOf?.[mark] ?? 0]
-  const row = (values: RoleValues, value: number) => ({
-    name: labelOf(values.meaning, drawing.drawing.table),
-    text: textOf(values, value, composition.locale),
-    series: undefined,
-    pointed: false,
-    x: best.x,
-    y: best.y,
-    rows: marks.rowsOf(mark),
-  })
-  return {
-    heading: series.name,
-    along: 'point',
-    x: best.x,
-    y: best.y,
-    reach: 0,
-    rows: [
-      { ...row(drawing.x, marks.x.at[mark]), series: { ...series, swatch: drawing.drawing.kind.swatch } },
-      row(drawing.y, marks.y.at[mark]),
-    ],
-    more: 0,
-  }
-}
-
-/** A value as it is read out: the way its column is written, with its unit. */
-function textOf(values: RoleValues, value: number, locale: string): string {
-  if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
-  return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
-}
-
-function placeText(values: RoleValues, mark: number | undefined, value: number, composition: Place): string {
-  const { cells, meaning, zone } = values
-  const { locale } = composition
-  if (cells.type === 'text') {
-    const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
-    return meaning.is === 'cycle' ? cycleText(meaning.cycle, Number(word), locale, 'long') : word
-  }
-  const start = mark === undefined ? value : cells.values[mark]
-  if (cells.type === 'time')
-    return momentText(start, meaning.is === 'bucket' ? meaning.unit : undefined, locale, zone)
-  const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
-  if (values.ends && mark !== undefined)
-    return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`
-  return valueText(start, look)
 }

@@ -1,10 +1,11 @@
-import type { Arrange, Between, Kind, MarkStyle } from '../drawing/kind.ts'
+import type { Arrange, Between, Fit, Kind, MarkStyle } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { Table } from '../table/table.ts'
 import type { Conditions } from '../table/where.ts'
+import { readWords } from '../table/words.ts'
 import type { Description, Drawing, Elsewhere, Order } from './description.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
@@ -21,6 +22,16 @@ export interface ResolvedDrawing {
   arrange: Arrange | undefined
   between: Between
   points: boolean
+  hole: number
+  fit: Fit
+  /** Confidence of the band around a trend; 0 for none. */
+  band: number
+  /** Words at each shape: the texts between the values of the roles `label 0`, `label 1` and so on; `own`: the value that the shape shows. */
+  label: { pieces: readonly string[] } | 'own' | undefined
+  /** Whether labels are unwanted, also those that a kind has of its own. */
+  wordless: boolean
+  /** The level of the other drawings' values at which a reference stands. */
+  level: Level | undefined
   /** How many categories are kept, and what gathers the others. */
   top: { count: number; rest: boolean | string | undefined } | undefined
   /** How categories are ordered, where their scale does not say. */
@@ -32,13 +43,26 @@ export interface ResolvedDrawing {
   options: object
 }
 
+export type Level = 'mean' | 'median' | 'min' | 'max'
+
 export interface Resolved {
   drawings: ResolvedDrawing[]
   /** Every table that is drawn. */
   tables: Table[]
 }
 
-const LOOKS = ['where', 'arrange', 'top', 'rest', 'order', 'between', 'points'] as const
+const LOOKS = [
+  'where',
+  'arrange',
+  'top',
+  'rest',
+  'order',
+  'between',
+  'points',
+  'hole',
+  'fit',
+  'band',
+] as const
 
 /** Settles what each drawing draws: kind, table, inherited roles, and the meaning of every phrase. */
 export function resolve(
@@ -102,7 +126,7 @@ function resolveOne(
   let wide: ResolvedDrawing['wide']
   for (const role of Object.keys(kind.roles)) {
     const own = drawing[role as 'x'] as unknown
-    const inherited = foreign ? undefined : (description[role as 'x'] as unknown)
+    const inherited = foreign || kind.alone ? undefined : (description[role as 'x'] as unknown)
     const bound = own === undefined ? inherited : own
     if (bound === undefined || bound === null) continue
     const at = own === undefined ? role : path ? `${path}.${role}` : role
@@ -126,9 +150,14 @@ function resolveOne(
         meanings: bound.map((phrase, i) => readPhrase(phrase, table, `${at}[${i}]`)),
       }
       roles.set(role, wide.meanings[0])
+    } else if (isExtent(bound) && kind.roles[role].endsWith('position')) {
+      roles.set(role, readPhrase(bound.from, table, `${at}.from`))
+      roles.set(`${role} to`, readPhrase(bound.to, table, `${at}.to`))
     } else roles.set(role, readPhrase(bound, table, at))
   }
-  needPositions(roles, kind, path, table)
+  if (kind.parts) partsOnly(roles)
+  const label = readLabel(drawing, foreign || kind.alone ? undefined : description.label, roles, table, path)
+  needPositions(roles, kind, drawing, path, table)
   needGrouping(roles, kind, path, table)
   const looks = {
     ...Object.fromEntries(LOOKS.map(look => [look, foreign ? undefined : description[look]])),
@@ -145,6 +174,12 @@ function resolveOne(
     arrange: looks.arrange as Arrange | undefined,
     between: (looks.between as Between | undefined) ?? 'direct',
     points: looks.points === true,
+    hole: (looks.hole as number | undefined) ?? 0,
+    fit: (looks.fit as Fit | undefined) ?? 'linear',
+    band: looks.band === true ? 0.95 : typeof looks.band === 'number' ? looks.band : 0,
+    label,
+    wordless: (drawing.label === undefined && !kind.alone ? description.label : drawing.label) === false,
+    level: drawing.level,
     top:
       looks.top === undefined
         ? undefined
@@ -155,6 +190,44 @@ function resolveOne(
     against: drawing.against ?? 'y',
     options: drawing.options ?? {},
   }
+}
+
+const isExtent = (bound: unknown): bound is { from: unknown; to: unknown } =>
+  bound !== null && typeof bound === 'object' && Object.hasOwn(bound, 'from') && Object.hasOwn(bound, 'to')
+
+/** Parts of a whole are told apart by colour and sized by the measure: a category position becomes their colour. */
+function partsOnly(roles: Map<string, Meaning>): void {
+  const [x, y] = [roles.get('x'), roles.get('y')]
+  const measure = x && (!y || (isMeasure(x) && !isMeasure(y))) ? x : y
+  const other = measure === x ? y : x
+  roles.delete('x')
+  roles.delete('y')
+  if (!roles.has('color') && other) roles.set('color', other)
+  roles.set('y', measure ?? { is: 'summary', how: 'count' })
+}
+
+/** Binds the values that a label shows to the roles `label 0`, `label 1` and so on. */
+function readLabel(
+  drawing: Drawing<any>,
+  inherited: unknown,
+  roles: Map<string, Meaning>,
+  table: Table,
+  path: string,
+): ResolvedDrawing['label'] {
+  const wish = drawing.label === undefined ? inherited : drawing.label
+  if (wish === undefined || wish === null || wish === false) return undefined
+  if (wish === true) return 'own'
+  const at = drawing.label === undefined ? 'label' : path ? `${path}.label` : 'label'
+  const words = (wish as { words?: unknown }).words
+  if (typeof words !== 'string') {
+    roles.set('label 0', readPhrase(wish, table, at))
+    return { pieces: ['', ''] }
+  }
+  const { pieces, holes } = readWords(words)
+  holes.forEach((hole, i) => {
+    roles.set(`label ${i}`, readPhrase(hole, table, `${at}.words`))
+  })
+  return { pieces }
 }
 
 function pick(drawing: Drawing<any>): Record<string, unknown> {
@@ -177,7 +250,21 @@ function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string
   )
 }
 
-function needPositions(roles: Map<string, Meaning>, kind: Kind, path: string, table: Table): void {
+function needPositions(
+  roles: Map<string, Meaning>,
+  kind: Kind,
+  drawing: Drawing<any>,
+  path: string,
+  table: Table,
+): void {
+  const free = Object.values(kind.roles).every(use => use !== 'position')
+  if (free && !kind.parts && drawing.level === undefined && !roles.has('x') && !roles.has('y'))
+    throw new DapploError(
+      'missing-role',
+      `A ${kind.name} needs x, y or a level`,
+      path ? `${path}.y` : 'y',
+      'Bind one, as in y: { value: 100 }, or say level: "mean".',
+    )
   for (const role of ['x', 'y'] as const) {
     if (kind.roles[role] !== 'position' || roles.has(role)) continue
     const example = role === 'y' ? 'count' : (table.names[0] ?? 'departed')

@@ -22,6 +22,7 @@ const style = v.strictObject({
   dash: v.optional(v.array(v.number())),
   size: v.optional(v.pipe(v.number(), v.minValue(0))),
   gap: v.optional(share),
+  caps: v.optional(v.boolean()),
 })
 
 const roles = {
@@ -30,6 +31,17 @@ const roles = {
   color: v.optional(bind),
   series: v.optional(bind),
   size: v.optional(bind),
+  shape: v.optional(bind),
+  dash: v.optional(bind),
+  label: v.optional(v.union([bind, v.boolean()])),
+  hole: v.optional(share),
+  fit: v.optional(
+    v.union([
+      v.picklist(['linear', 'log', 'exponential', 'local']),
+      v.strictObject({ degree: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10)) }),
+    ]),
+  ),
+  band: v.optional(v.union([v.boolean(), share])),
   where: v.optional(v.record(v.string(), v.unknown())),
   arrange: v.optional(v.picklist(['side', 'stack', 'share', 'overlap'])),
   between: v.optional(v.picklist(['direct', 'smooth', 'hold', 'hold middle', 'hold next'])),
@@ -48,6 +60,7 @@ const drawing = v.strictObject({
   name: v.optional(words),
   table: v.optional(v.string()),
   against: v.optional(v.string()),
+  level: v.optional(v.picklist(['mean', 'median', 'min', 'max'])),
   options: v.optional(v.looseObject({})),
 })
 const elsewhere = v.strictObject({ table: v.looseObject({ version: v.unknown() }), drawing })
@@ -100,11 +113,39 @@ const axisOptions = v.strictObject({
 
 const axis = v.union([v.literal(false), axisOptions])
 
-const legendPlace = v.picklist(['auto', 'top', 'ends'])
-const legend = v.union([
+const legendPlace = v.picklist([
+  'auto',
+  'ends',
+  'top',
+  'right',
+  'bottom',
+  'left',
+  'inside top left',
+  'inside top right',
+  'inside bottom left',
+  'inside bottom right',
+])
+const oneLegend = v.union([
   v.literal(false),
   legendPlace,
-  v.strictObject({ at: v.optional(legendPlace), title: v.optional(words) }),
+  v.strictObject({
+    at: v.optional(legendPlace),
+    columns: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
+    title: v.optional(words),
+  }),
+])
+const legend = v.union([
+  oneLegend,
+  v.strictObject({
+    color: v.optional(oneLegend),
+    size: v.optional(oneLegend),
+    shape: v.optional(oneLegend),
+    dash: v.optional(oneLegend),
+  }),
+])
+const background = v.union([
+  v.string(),
+  v.strictObject({ image: v.optional(v.string()), color: v.optional(v.string()), veil: v.optional(share) }),
 ])
 const motion = v.union([
   v.literal(false),
@@ -128,6 +169,7 @@ export const description = v.strictObject({
   draw: v.union([one, v.array(one)]),
   axes: v.optional(v.record(v.string(), axis)),
   legend: v.optional(legend),
+  background: v.optional(background),
   tooltip: v.optional(v.literal(false)),
   motion: v.optional(motion),
 })
@@ -178,6 +220,7 @@ const spreadFile = v.strictObject({
   subtitle: v.optional(words),
   caption: v.optional(words),
   source: v.optional(words),
+  background: v.optional(background),
   columns: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
   share: v.optional(v.array(v.string())),
   spread: v.pipe(v.array(v.strictObject({ ...description.entries, table })), v.minLength(1)),

@@ -2,17 +2,50 @@ import type { Series } from '../drawing/kind.ts'
 import type { Finding } from '../finding/error.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
+import { MARKERS } from '../scene/marker.ts'
+import { wordsOf } from '../table/meaning.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
 import { isRest } from '../table/top.ts'
 import type { Theme } from '../theme/theme.ts'
 import { isShaded } from './color-scale.ts'
 import type { Description } from './description.ts'
+import { labelOf } from './naming.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 
 /** Series beyond this many are one picture no reader can take in. */
 const MOST_SERIES = 5000
 
-/** The series of a drawing, and which of them each mark belongs to. */
+/** Lengths in pixels of dashes and gaps, in order of use; the first is a solid line. */
+export const DASHES: readonly (readonly number[])[] = [[], [7, 4], [2, 4], [12, 4, 2, 4], [14, 5], [5, 3]]
+
+/** What can tell series apart to the eye. */
+export type Telling = 'color' | 'shape' | 'dash'
+
+/** One thing that a legend explains: a value and how it looks. */
+export interface SeriesEntry extends Series {
+  /** What it explains; undefined where series differ in name only. */
+  by: Telling | undefined
+  /** What values of this kind are called. */
+  title: string
+}
+
+/** The series of a drawing, which of them each mark belongs to, and what a legend says of them. */
+export interface SeriesOfDrawing {
+  series: Series[]
+  seriesOf: Uint16Array | undefined
+  entries: SeriesEntry[]
+  /** By series: the keys of the entries that explain it. A series is hidden when one of them is. */
+  explained: string[][]
+}
+
+/** Several roles that are bound to one phrase are one part. */
+interface Part {
+  values: RoleValues
+  roles: string[]
+  coded: Coded
+}
+
+/** Splits the marks of a drawing into series by what is bound to color, shape, dash and series. */
 export function seriesFor(
   drawing: ResolvedDrawing,
   shaped: Shaped,
@@ -21,73 +54,142 @@ export function seriesFor(
   locale: string,
   findings: Finding[],
   plain: { name: string; color: string },
-): { series: Series[]; seriesOf: Uint16Array | undefined } {
-  const coloring = shaped.roles.get('color')
-  const shaded = coloring !== undefined && isShaded(coloring, description.scales?.color)
-  const parts = [
-    shaded ? undefined : coloring,
-    shaped.roles.get('columns'),
-    shaped.roles.get('series'),
-  ].filter(values => values !== undefined)
+): SeriesOfDrawing {
+  const parts = partsOf(drawing, shaped, description, locale)
   const constant = drawing.style.color ?? plain.color
   const dash = drawing.style.dash ?? []
   if (parts.length === 0) {
     const name = drawing.name ?? plain.name
+    const one = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }
     return {
-      series: [{ key: name || `drawing ${drawing.index}`, name, color: constant, dash }],
+      series: [one],
       seriesOf: undefined,
+      entries: [{ ...one, by: 'color', title: '' }],
+      explained: [[one.key]],
     }
   }
-  const coded = parts.map(values => codesOf(values, locale))
-  const colored = (coloring && !shaded) || shaped.roles.has('columns') ? coded[0] : undefined
-  const paint = colored && painter(parts[0], colored, description, theme, drawing, findings)
-  const found = new Map<string, { codes: number[]; at: number }>()
-  const seriesOf = new Uint16Array(shaped.length)
-  const one = coded.length === 1 ? new Int32Array(coded[0].names.length + 1).fill(-1) : undefined
-  const list: { codes: number[] }[] = []
-  for (let mark = 0; mark < shaped.length; mark++) {
-    // The common case, one role, is looked up in an array; a million marks should not make a million strings.
-    if (one) {
-      const code = coded[0].codes[mark]
-      if (one[code + 1] < 0) one[code + 1] = list.push({ codes: [code] }) - 1
-      seriesOf[mark] = one[code + 1]
-      continue
-    }
-    const codes = coded.map(part => part.codes[mark])
-    const name = codes.join(',')
-    let entry = found.get(name)
-    if (!entry) {
-      entry = { codes, at: list.push({ codes }) - 1 }
-      found.set(name, entry)
-    }
-    seriesOf[mark] = entry.at
-  }
-  if (list.length > MOST_SERIES) {
+  const { codes, seriesOf } = combinations(parts, shaped.length)
+  if (codes.length > MOST_SERIES) {
     findings.push({
       code: 'too-many-series',
-      message: `${list.length} series are too many to be told apart`,
+      message: `${codes.length} series are too many to be told apart`,
       remedy: 'Bind color to a column with fewer values, or keep the top ones.',
       path: 'color',
     })
   }
+  const at = (role: string) => parts.findIndex(part => part.roles.includes(role))
+  const [colorAt, columnsAt, shapeAt, dashAt] = [at('color'), at('columns'), at('shape'), at('dash')]
+  const coloredAt = colorAt >= 0 ? colorAt : columnsAt
+  const paint =
+    coloredAt >= 0 ? painter(parts[coloredAt], description, theme, drawing, findings) : () => constant
+  if (shapeAt >= 0) noteTooMany(parts[shapeAt], 'shape', MARKERS.length, 'forms', drawing, findings)
+  if (dashAt >= 0) noteTooMany(parts[dashAt], 'dash', DASHES.length, 'dashes', drawing, findings)
+  const colorOf = (code: number) => drawing.style.color ?? (code < 0 ? theme.missing : paint(code))
+  const shapeOf = (code: number) => MARKERS[code < 0 ? MARKERS.length - 1 : code % MARKERS.length]
+  const dashOf = (code: number) => DASHES[code < 0 ? DASHES.length - 1 : code % DASHES.length]
+  const series = codes.map(own => ({
+    key: own.map((code, p) => (code < 0 ? '' : parts[p].coded.keys[code])).join('\u001f'),
+    name: own.map((code, p) => nameOf(parts[p], code)).join(', '),
+    color: coloredAt >= 0 ? colorOf(own[coloredAt]) : constant,
+    dash: dashAt >= 0 ? dashOf(own[dashAt]) : dash,
+    shape: shapeAt >= 0 ? shapeOf(own[shapeAt]) : undefined,
+  }))
+  const table = drawing.table
+  if (parts.length === 1) {
+    const title =
+      colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table) : ''
+    const by = coloredAt === 0 ? 'color' : shapeAt === 0 ? 'shape' : dashAt === 0 ? 'dash' : undefined
+    return {
+      series,
+      seriesOf: series.length > 1 ? seriesOf : undefined,
+      entries: series.map(one => ({ ...one, by, title })),
+      explained: series.map(one => [one.key]),
+    }
+  }
+  const entries: SeriesEntry[] = []
+  const explained: string[][] = series.map(() => [])
+  parts.forEach((part, p) => {
+    const by = p === coloredAt ? 'color' : p === shapeAt ? 'shape' : p === dashAt ? 'dash' : undefined
+    if (!by) return
+    const title = labelOf(part.values.meaning, table)
+    const known = new Set<number>()
+    codes.forEach((own, s) => {
+      const code = own[p]
+      const key = `${by}\u001d${code < 0 ? '' : part.coded.keys[code]}`
+      explained[s].push(key)
+      if (known.has(code)) return
+      known.add(code)
+      entries.push({
+        key,
+        name: nameOf(part, code),
+        by,
+        title,
+        color: p === coloredAt ? colorOf(code) : coloredAt >= 0 ? theme.muted : constant,
+        dash: p === dashAt ? dashOf(code) : dash,
+        shape: p === shapeAt ? shapeOf(code) : undefined,
+      })
+    })
+  })
+  return { series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained }
+}
+
+function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Description, locale: string): Part[] {
+  const parts: Part[] = []
+  const words = new Map<string, Part>()
+  for (const role of ['color', 'columns', 'series', 'shape', 'dash']) {
+    const values = shaped.roles.get(role)
+    if (!values) continue
+    const shaded = role === 'color' && !drawing.kind.parts && isShaded(values, description.scales?.color)
+    if (shaded) continue
+    const name = role === 'columns' ? '\u0000columns' : wordsOf(values.meaning)
+    const same = words.get(name)
+    if (same) {
+      same.roles.push(role)
+      continue
+    }
+    const part = { values, roles: [role], coded: codesOf(values, locale) }
+    parts.push(part)
+    words.set(name, part)
+  }
+  return parts
+}
+
+/** The combinations of values that occur, in the order of their categories, and which one each mark has. */
+function combinations(parts: readonly Part[], length: number): { codes: number[][]; seriesOf: Uint16Array } {
+  const found = new Map<string, number>()
+  const seriesOf = new Uint16Array(length)
+  const first = parts[0].coded
+  const one = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
+  const list: number[][] = []
+  for (let mark = 0; mark < length; mark++) {
+    // The common case, one role, is looked up in an array; a million marks should not make a million strings.
+    if (one) {
+      const code = first.codes[mark]
+      if (one[code + 1] < 0) one[code + 1] = list.push([code]) - 1
+      seriesOf[mark] = one[code + 1]
+      continue
+    }
+    const codes = parts.map(part => part.coded.codes[mark])
+    const name = codes.join(',')
+    let at = found.get(name)
+    if (at === undefined) {
+      at = list.push(codes) - 1
+      found.set(name, at)
+    }
+    seriesOf[mark] = at
+  }
   // Series stand in the order of their categories, whatever row happened to come first.
-  const order = list.map((_, i) => i).sort((a, b) => compare(list[a].codes, list[b].codes))
+  const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
   const rank = new Uint16Array(list.length)
   order.forEach((at, i) => {
     rank[at] = i
   })
-  for (let mark = 0; mark < seriesOf.length; mark++) seriesOf[mark] = rank[seriesOf[mark]]
-  const series = order.map(at => {
-    const { codes } = list[at]
-    const names = codes.map((code, p) => (code < 0 ? noValue(parts[p]) : coded[p].names[code]))
-    const keys = codes.map((code, p) => (code < 0 ? '' : coded[p].keys[code]))
-    const color = drawing.style.color ?? (paint ? (codes[0] < 0 ? theme.missing : paint(codes[0])) : constant)
-    return { key: keys.join('\u001f'), name: names.join(', '), color, dash }
-  })
-  return { series, seriesOf: series.length > 1 ? seriesOf : undefined }
+  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[seriesOf[mark]]
+  return { codes: order.map(at => list[at]), seriesOf }
 }
 
-const noValue = (values: RoleValues) => `No ${(values.column?.name ?? 'value').replace(/_/g, ' ')}`
+const nameOf = ({ values, coded }: Part, code: number) =>
+  code < 0 ? `No ${(values.column?.name ?? 'value').replace(/_/g, ' ')}` : coded.names[code]
 
 function compare(a: number[], b: number[]): number {
   for (let i = 0; i < a.length; i++) {
@@ -130,24 +232,22 @@ function codesOf(values: RoleValues, locale: string): Coded {
 
 /** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
 function painter(
-  values: RoleValues,
-  coded: Coded,
+  { values, coded, roles }: Part,
   description: Description,
   theme: Theme,
   drawing: ResolvedDrawing,
   findings: Finding[],
 ): (code: number) => string {
   const told = description.scales?.color?.colors
-  const listed = Array.isArray(told) ? told : theme.colors
+  const listed = Array.isArray(told) && told.length > 0 ? told : theme.colors
   const named: Record<string, string> = {
     ...values.column?.options.colors,
     ...(Array.isArray(told) ? {} : told),
   }
-  const used = new Set<number>()
-  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
-  used.delete(-1)
+  const used = usedCodes(coded)
   const unnamed = [...used].filter(code => !Object.hasOwn(named, coded.keys[code])).length
-  if (unnamed > listed.length) {
+  // A form or a dash of its own tells series apart as well.
+  if (unnamed > listed.length && roles.length === 1) {
     findings.push({
       code: 'too-many-colors',
       message: `${unnamed} values of "${values.column?.name ?? 'color'}" share ${listed.length} colours, so some look alike`,
@@ -161,4 +261,29 @@ function painter(
     if (isRest(key)) return theme.missing
     return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
   }
+}
+
+function usedCodes(coded: Coded): Set<number> {
+  const used = new Set<number>()
+  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
+  used.delete(-1)
+  return used
+}
+
+function noteTooMany(
+  { values, coded, roles }: Part,
+  role: string,
+  most: number,
+  things: string,
+  drawing: ResolvedDrawing,
+  findings: Finding[],
+): void {
+  const count = usedCodes(coded).size
+  if (count <= most || roles.includes('color')) return
+  findings.push({
+    code: `too-many-${things}`,
+    message: `${count} values of "${values.column?.name ?? role}" share ${most} ${things}, so some look alike`,
+    remedy: `Keep the top ones, or bind color instead of ${role}.`,
+    path: drawing.path ? `${drawing.path}.${role}` : role,
+  })
 }

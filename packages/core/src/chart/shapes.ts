@@ -4,6 +4,7 @@ import type { Meaning } from '../table/meaning.ts'
 import { isMeasure } from '../table/meaning.ts'
 import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table/shape.ts'
 import { rowsWhere } from '../table/where.ts'
+import { utc } from '../table/zone.ts'
 import { labelOf } from './naming.ts'
 import type { Resolved, ResolvedDrawing } from './resolve.ts'
 
@@ -23,10 +24,11 @@ export function shapeAll(resolved: Resolved): ShapedDrawing[] {
       drawing.wide,
       drawing.where,
       drawing.kind.name,
+      drawing.level,
       drawing.top,
     ])
     const same = known.get(name)?.find(one => one.table === drawing.table)
-    const shaped = same?.shaped ?? shapeOne(drawing)
+    const shaped = same?.shaped ?? withConstants(drawing, withExtents(shapeOne(drawing)))
     if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
     return { drawing, shaped, findings: emptyFindings(drawing, shaped) }
   })
@@ -37,13 +39,93 @@ function shapeOne(drawing: ResolvedDrawing): Shaped {
   const rows = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
   const order = orderRole(drawing.roles)
   const top = topOf(drawing)
-  if (!wide) return shape(table, drawing.roles, { order, rows, top })
+  const shareOf = drawing.kind.parts ? 'whole' : 'x'
+  if (!wide) return shape(table, drawing.roles, { order, rows, top, shareOf })
   const roles = new Map(drawing.roles)
   roles.delete(wide.role)
   wide.meanings.forEach((meaning, i) => {
     roles.set(`${wide.role} ${i}`, meaning)
   })
   return unpivot(shape(table, roles, { order, rows }), wide.role, wide.meanings, drawing)
+}
+
+/** An extent's two ends become one role that has both. */
+function withExtents(shaped: Shaped): Shaped {
+  for (const role of ['x', 'y']) {
+    const end = shaped.roles.get(`${role} to`)
+    const start = shaped.roles.get(role)
+    if (!end || !start || end.cells.type === 'text' || start.cells.type === 'text') continue
+    shaped.roles.set(role, {
+      ...start,
+      meaning: spanMeaning(start.meaning, end.meaning, shaped),
+      ends: end.cells.values,
+      spans: true,
+    })
+    shaped.roles.delete(`${role} to`)
+  }
+  return shaped
+}
+
+/** An extent of one column is called what the column is called. */
+function spanMeaning(from: Meaning, to: Meaning, { table }: Shaped): Meaning {
+  const column = 'column' in from && 'column' in to && from.column === to.column ? from.column : undefined
+  return column === undefined || from.label !== undefined
+    ? from
+    : { ...from, label: labelOf({ is: 'column', column }, table) }
+}
+
+/** Roles bound to a datum have it at every mark; a drawing of nothing but data of its own is one mark without rows. */
+function withConstants(drawing: ResolvedDrawing, shaped: Shaped): Shaped {
+  const constants = [...drawing.roles].filter(([, meaning]) => meaning.is === 'value')
+  const alone = constants.length === drawing.roles.size
+  if (constants.length === 0 && !alone) return shaped
+  const length = alone ? 1 : shaped.length
+  const roles = new Map(shaped.roles)
+  for (const [role, meaning] of constants)
+    if (!role.endsWith(' to')) roles.set(role, constantRole(meaning, length))
+  for (const role of ['x', 'y']) {
+    const end = drawing.roles.get(`${role} to`)
+    const start = roles.get(role)
+    if (!end || !start) continue
+    const ends = end.is === 'value' ? constantRole(end, length) : roles.get(`${role} to`)
+    roles.delete(`${role} to`)
+    const numbers = (values: RoleValues | undefined) => (values?.cells.type === 'text' ? undefined : values)
+    const [from, to] = [numbers(start), numbers(ends)]
+    if (from && to) {
+      const known = start.meaning.is === 'value' ? to : from
+      roles.set(role, {
+        ...known,
+        cells: from.cells,
+        ends: (to.cells as { values: Float64Array }).values,
+        spans: true,
+      })
+    }
+  }
+  return {
+    ...shaped,
+    length,
+    roles,
+    rowsOf: alone ? () => [] : shaped.rowsOf,
+    keyOf: alone ? () => `drawing ${drawing.index}` : shaped.keyOf,
+  }
+}
+
+/** A datum as the values of a role. Texts that are times by ISO 8601 are times; the scale has the last word. */
+function constantRole(meaning: Meaning, length: number): RoleValues {
+  const value = meaning.is === 'value' ? meaning.value : ''
+  const time =
+    value instanceof Date
+      ? value.getTime()
+      : typeof value === 'string' && /^\d{4}-\d\d(-\d\d)?([T ]|$)/.test(value)
+        ? Date.parse(value)
+        : Number.NaN
+  const cells: Cells =
+    typeof value === 'number'
+      ? { type: 'number', values: new Float64Array(length).fill(value) }
+      : time === time
+        ? { type: 'time', values: new Float64Array(length).fill(time) }
+        : { type: 'text', codes: new Int32Array(length), words: [String(value)] }
+  return { cells, meaning, column: undefined, zone: utc, ends: undefined }
 }
 
 /** `top` acts on the category position, else on colour. */
@@ -121,7 +203,7 @@ function unpivot(shaped: Shaped, role: string, meanings: Meaning[], drawing: Res
 }
 
 function emptyFindings(drawing: ResolvedDrawing, shaped: Shaped): Finding[] {
-  if (shaped.length > 0) return []
+  if (shaped.length > 0 || drawing.level !== undefined) return []
   const rows = drawing.table.length
   return [
     {

@@ -2,8 +2,9 @@ import { computed, type ReadonlySignal, type Signal, signal } from '@preact/sign
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
 import type { Table } from '../table/table.ts'
+import { themeOf } from '../theme/house.ts'
 import { type Measure, rememberWidths } from '../theme/measure.ts'
-import { day, night, type Theme } from '../theme/theme.ts'
+import type { Theme } from '../theme/theme.ts'
 import { type Bound, bind } from './bind.ts'
 import type { Chart } from './chart.ts'
 import type { Composition } from './compose.ts'
@@ -11,13 +12,11 @@ import { describe } from './describe.ts'
 import type { Description } from './description.ts'
 import { type Domain, settleDomain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
+import { groundTheme } from './ground.ts'
 import { composePicture } from './picture.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import { type ShapedDrawing, shapeAll } from './shapes.ts'
 import { Spread } from './spread.ts'
-
-const themeOf = (theme: Frame['theme']): Theme =>
-  theme === undefined || theme === 'day' ? day : theme === 'night' ? night : theme
 
 const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
   shown instanceof Spread ? shown.charts : [shown]
@@ -43,7 +42,10 @@ export class View {
     this.chart = signal(chart)
     this.state = signal(state)
     this.frame = signal(frame)
-    const theme = computed(() => themeOf(this.frame.value.theme))
+    const theme = computed(() => {
+      const { theme: wish, house } = this.frame.value
+      return groundTheme(themeOf(wish, house), this.chart.value.description.background, house)
+    })
     const locale = computed(() => this.frame.value.locale ?? 'en')
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
     const zoom = computed(() => this.state.value.zoom)
@@ -69,6 +71,7 @@ export class View {
           bound: bounds.value[i],
           domains: domains.value[i],
         })),
+        background: shown.description.background,
         spread: shown instanceof Spread ? shown.description : undefined,
         frame: this.frame.value,
         theme: theme.value,

@@ -1,14 +1,12 @@
 import { TextBuilder } from '../guide/build.ts'
-import { NAME_STEP } from '../guide/end-names.ts'
 import { footing, heading, type WordBlock } from '../guide/heading.ts'
-import { legend } from '../guide/legend.ts'
-import { rampLegend } from '../guide/ramp-legend.ts'
+import type { GuideBlock } from '../guide/legend.ts'
 import { ellipsis, LINE } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
-import type { Bound } from './bind.ts'
 import type { Description } from './description.ts'
+import type { PlannedLegend } from './legends.ts'
 import type { PlannedAxis } from './plan.ts'
 
 /** The words of a chart, placed, and the room that they leave. */
@@ -24,16 +22,16 @@ export interface PlacedWords {
 /** Words give way to the shapes where there is too little room for both: the least important first. */
 const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
 
-/** Places title, subtitle, legend, axis titles, caption and source in a box. */
+/** Places title, subtitle, legends above and below, axis titles, caption and source in a box; `inner`: what legends beside the plot leave. */
 export function placeWords(
   description: Description,
-  bound: Bound,
+  legends: readonly PlannedLegend[],
   axes: readonly PlannedAxis[],
   box: Box,
+  inner: Box,
   tiny: boolean,
   theme: Theme,
   measure: Measure,
-  namedAtEnds: boolean,
 ): PlacedWords {
   const { x, width } = box
   const font = { size: theme.sizes.text, weight: 400 } as const
@@ -67,24 +65,24 @@ export function placeWords(
           measure,
         )
       : { height: 0, batches: [] }
-  const wantsLegend =
-    !namedAtEnds && description.legend !== false && (needsLegend(bound) || bound.ramp !== undefined)
-  const legendTitle = typeof description.legend === 'object' ? description.legend.title : undefined
-  const legendAt = (y: number): WordBlock => {
-    if (!bound.ramp || !needsLegend(bound))
-      return bound.ramp ? rampLegend(bound.ramp, x, y, width, theme, measure) : namesAt(y)
-    const names = namesAt(y)
-    const ramp = rampLegend(bound.ramp, x, y + names.height, width, theme, measure)
-    return { height: names.height + ramp.height, batches: [...names.batches, ...ramp.batches] }
+  const legendsAt = (at: 'top' | 'bottom', y: number): GuideBlock => {
+    let down = 0
+    const batches: Batch[] = []
+    for (const one of legends) {
+      if (one.at !== at) continue
+      const block = one.lay(inner.x, y + down, inner.width, box.height * 0.4)
+      batches.push(...block.batches)
+      down += block.height
+    }
+    return { width: inner.width, height: down > 0 ? down + 6 : 0, batches }
   }
-  const namesAt = (y: number) => legend(bound.legend, legendTitle, x, y, width, theme, measure)
   const titlesHeight = rows * font.size * LINE + 12
 
   const heightOf = () => {
     const words = head(0).height
     return (
       (words > 0 ? words + 8 : 0) +
-      (shown.has('legend') && wantsLegend ? legendAt(0).height + 6 : 0) +
+      (shown.has('legend') ? legendsAt('top', 0).height + legendsAt('bottom', 0).height : 0) +
       (foot().height > 0 ? foot().height + 6 : 0) +
       (shown.has('titles') && rows > 0 ? titlesHeight : 6) +
       (shown.has('levelTitles') && level ? font.size * LINE + 4 : 0)
@@ -101,21 +99,27 @@ export function placeWords(
   const words = head(top)
   batches.push(...words.batches)
   if (words.height > 0) top += words.height + 8
-  if (shown.has('legend') && wantsLegend) {
-    const block = legendAt(top)
+  if (shown.has('legend')) {
+    const block = legendsAt('top', top)
     batches.push(...block.batches)
-    top += block.height + 6
+    top += block.height
   }
   if (shown.has('titles') && rows > 0) {
-    batches.push(...axisTitles(upright, x, top, width, theme, measure))
+    batches.push(...axisTitles(upright, inner.x, top, inner.width, theme, measure))
     top += titlesHeight
   } else top += tiny ? 2 : 6
   const feet = foot()
   batches.push(...feet.batches)
+  let bottom = box.y + box.height - (feet.height > 0 ? feet.height + 6 : 0)
+  if (shown.has('legend')) {
+    const { height } = legendsAt('bottom', 0)
+    if (height > 0) batches.push(...legendsAt('bottom', bottom - height + 6).batches)
+    bottom -= height
+  }
   return {
     batches,
     top,
-    bottom: box.y + box.height - (feet.height > 0 ? feet.height + 6 : 0),
+    bottom,
     levelTitles: shown.has('levelTitles'),
   }
 }
@@ -144,36 +148,4 @@ function axisTitles(
     else left.add(text, x, baseline, theme.muted, axis.name)
   }
   return [...left.build(), ...right.build()]
-}
-
-/** From this width on there is room for names beside the plot, in pixels. */
-const WIDE = 520
-/** More names than these are a list, and stand better together. */
-const MOST_AT_ENDS = 8
-
-/** Whether the names of series stand at the ends of their lines rather than in a legend. */
-export function namesAtEnds(
-  description: Description,
-  bound: Bound,
-  axes: readonly PlannedAxis[],
-  box: Box,
-  tiny: boolean,
-): boolean {
-  const { legend: wish } = description
-  const at = typeof wish === 'object' ? (wish.at ?? 'auto') : (wish ?? 'auto')
-  if (wish === false || at === 'top' || tiny || bound.ramp || !needsLegend(bound)) return false
-  const lines = bound.legend.every(entry => entry.swatch === 'line')
-  const free = !axes.some(axis => axis.look.side === 'right' && !axis.hidden)
-  if (!lines || !free || bound.legend.length * NAME_STEP > box.height * 0.6) return false
-  return at === 'ends' || (box.width >= WIDE && bound.legend.length <= MOST_AT_ENDS)
-}
-
-/** A legend would repeat the axis when each series stands at its own category. */
-function needsLegend(bound: Bound): boolean {
-  if (bound.legend.length < 2) return false
-  return !bound.drawings.every(one => {
-    const color = one.drawing.roles.get('color') ?? one.drawing.roles.get('series')
-    if (!color) return false
-    return ['x', 'y'].some(role => JSON.stringify(one.drawing.roles.get(role)) === JSON.stringify(color))
-  })
 }

@@ -1,10 +1,11 @@
 import type { PositionScale } from '../scale/scale.ts'
+import type { Marker } from '../scene/marker.ts'
 import type { Batch, Box, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/pyramid.ts'
 import type { Theme } from '../theme/theme.ts'
 
 /** What a role of a kind may be bound to. */
-export type RoleUse = 'position' | 'category' | 'number'
+export type RoleUse = 'position' | 'optional position' | 'category' | 'number'
 
 /** The values of one position role, in the units of its scale: one for each mark, NaN where missing. */
 export interface Positions {
@@ -19,10 +20,16 @@ export interface Positions {
   sorted: boolean
   /** Whether the values are sums, counts and other measures rather than what they are grouped by. */
   measured: boolean
+  /** Whether `from` and `to` are an extent that was bound as such, rather than the room of a bucket or category. */
+  spans?: boolean
+  /** Whether nothing is bound here: then all values are NaN. */
+  unbound?: boolean
 }
 
 /** How several series stand at one place: side by side, on each other, on each other up to the whole, or over each other. */
 export type Arrange = 'side' | 'stack' | 'share' | 'overlap'
+/** A curve through points: straight, along the logarithm of x, growing by a rate, locally weighted, or a polynomial. */
+export type Fit = 'linear' | 'log' | 'exponential' | 'local' | { degree: number }
 export type Between = 'direct' | 'smooth' | 'hold' | 'hold middle' | 'hold next'
 
 /** Marks that belong together: one line, one colour of bars. */
@@ -33,6 +40,8 @@ export interface Series {
   color: string
   /** Lengths in pixels of dashes and gaps; empty for a solid line. */
   dash: readonly number[]
+  /** The form of its points. Default a disc. */
+  shape?: Marker
 }
 
 /** What a drawing is made from: its rows, or groups of rows, in the terms of its scales. */
@@ -59,6 +68,7 @@ export interface MarkStyle {
   dash?: readonly number[]
   size?: number
   gap?: number
+  caps?: boolean
 }
 
 /** All that a kind may know when it draws. */
@@ -77,6 +87,20 @@ export interface DrawInput<Options = any> {
   between: Between
   /** Whether lines mark their points. */
   points: boolean
+  /** The order that was wished for, where one was. */
+  order: 'given' | 'name' | 'ranked' | undefined
+  /** The radius of the largest point whose size is bound, in pixels. */
+  largest: number
+  /** The empty middle of a ring, as a share of its radius: 0 for a pie. */
+  hole: number
+  /** What kind of curve is fitted. */
+  fit: Fit
+  /** The confidence of the band around a fitted curve, from 0 to 1; 0 for no band. */
+  band: number
+  /** Pixels to leave free around shapes for the labels beside them. */
+  labelRoom: { x: number; y: number }
+  /** A BCP 47 language tag. */
+  locale: string
   theme: Theme
   options: Options
   /** Kept for as long as the marks stay the same: a place for what is costly to work out again in every frame. */
@@ -96,6 +120,12 @@ export interface Kind<Options = any> {
   fromZero?: boolean
   /** Whether shapes have a breadth across what they measure, which must not be cut at the plot's edge. */
   broad?: boolean
+  /** Whether it reads or annotates what others draw: it inherits no roles of its own accord, and has no entry in the legend. */
+  aside?: boolean
+  /** Whether it takes no role from the chart, only what is bound in the drawing itself. */
+  alone?: boolean
+  /** Whether marks are parts of a whole: they have no axes, their colour tells them apart, and their measure sizes them. */
+  parts?: boolean
   /** Whether each mark is a cell of its own, read by its colour rather than by its place. */
   cells?: boolean
   /** Shapes from marks; must not change anything outside. */

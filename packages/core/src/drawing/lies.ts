@@ -1,7 +1,8 @@
 import type { Marks } from './kind.ts'
 
-/** Whether shapes grow along x rather than y: when x is the measure, or the only plain number. */
-export function lies(marks: Marks): boolean {
-  if (marks.x.measured !== marks.y.measured) return marks.x.measured
-  return marks.y.from !== undefined && marks.x.from === undefined
+/** Whether shapes grow along x rather than y: when x is the measure, the extent, or the only plain number. */
+export function lies({ x, y }: Marks): boolean {
+  if (x.measured !== y.measured) return x.measured
+  if ((x.spans ?? false) !== (y.spans ?? false)) return x.spans ?? false
+  return y.from !== undefined && x.from === undefined
 }

@@ -1,9 +1,9 @@
 import type { Series } from '../drawing/kind.ts'
+import { MARKERS } from '../scene/marker.ts'
 import type { Batch, Discs, Lines } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, TextBuilder } from './build.ts'
-import type { WordBlock } from './heading.ts'
 import { clean, ellipsis, LINE } from './text.ts'
 
 export interface LegendEntry extends Series {
@@ -11,94 +11,132 @@ export interface LegendEntry extends Series {
   hidden: boolean
 }
 
+/** What one legend lists. */
+export interface LegendList {
+  /** Tells its batches from those of other legends of the chart. */
+  id: string
+  entries: readonly LegendEntry[]
+  title: string | undefined
+  /** How many entries stand side by side; undefined for as many as fit in a row. */
+  columns: number | undefined
+}
+
+/** A block of guides: the room it takes, in pixels, and its shapes. */
+export interface GuideBlock {
+  width: number
+  height: number
+  batches: Batch[]
+}
+
 /** Length of the run of stroke that stands under a series' name, in pixels. */
 const RUN = 20
 const GAP = 20
 const ROW = 24
+/** Rows of a legend that flows over the width. */
 const MOST_ROWS = 3
+/** The widest a name may be, in pixels. */
+const WIDEST = 260
+/** What a disc and its gap take before a name, in pixels. */
+const DISC = 13
 
-/** Names of series in rows, each underlined with a run of the series' own stroke; a disc stands before the name of points. */
+type Placed = { entry: LegendEntry; x: number; y: number }
+
+/** Names of series, each underlined with a run of the series' own stroke; a disc stands before the name of points. */
 export function legend(
-  entries: readonly LegendEntry[],
-  title: string | undefined,
+  { id, entries, title, columns }: LegendList,
   x: number,
   y: number,
   width: number,
+  height: number,
   theme: Theme,
   measure: Measure,
-): WordBlock {
+): GuideBlock {
   const font = { size: theme.sizes.text, weight: 400 } as const
-  const names = new TextBuilder('legend/names', { ...font, anchor: 'start' })
-  const runs: { entry: LegendEntry; x: number; y: number }[] = []
-  const discs: { entry: LegendEntry; x: number; y: number }[] = []
+  const names = new TextBuilder(`${id}/names`, { ...font, anchor: 'start' })
+  const placed: Placed[] = []
+  const widest = Math.max(
+    10,
+    columns ? Math.min(WIDEST, (width - GAP * (columns - 1)) / columns) : Math.min(WIDEST, width),
+  )
+  const items = entries.map(entry => {
+    const mark = entry.swatch === 'disc' ? DISC : 0
+    const text = ellipsis(clean(entry.name), widest - mark, font, measure)
+    return { entry, mark, text, taken: mark + Math.max(measure(text, font), mark ? 0 : RUN) }
+  })
+  const cell = columns ? Math.max(0, ...items.map(item => item.taken)) + GAP : 0
+  const rows = columns ? Math.max(1, Math.floor((height - 4) / ROW)) : MOST_ROWS
   let left = x
   let row = 0
+  let end = x
   const baseline = () => y + row * ROW + font.size
-  if (title) {
-    names.add(title, left, baseline(), theme.muted, 'title')
-    left += measure(title, font) + GAP
+  const put = (text: string, color: string, key: string, taken: number) => {
+    names.add(text, left, baseline(), color, key)
+    end = Math.max(end, left + taken)
   }
+  if (title) {
+    const text = ellipsis(clean(title), width, font, measure)
+    put(text, theme.muted, 'title', measure(text, font))
+    if (columns) row++
+    else left += measure(text, font) + GAP
+  }
+  const first = left
+  const over = columns ? (rows - row) * columns : Number.POSITIVE_INFINITY
   let shown = 0
-  for (const entry of entries) {
-    const mark = entry.swatch === 'disc' ? 13 : 0
-    const text = ellipsis(clean(entry.name), Math.min(width - mark, 260), font, measure)
-    const taken = mark + Math.max(measure(text, font), mark ? 0 : RUN)
-    if (left > x && left + taken > x + width) {
-      if (row + 1 >= MOST_ROWS) break
+  for (const { entry, mark, text, taken } of items) {
+    if (columns) {
+      // The last place says how many more there are.
+      if (shown >= over - (items.length > over ? 1 : 0)) break
+      left = x + (shown % columns) * cell
+      if (shown > 0 && shown % columns === 0) row++
+    } else if (left > first && left + taken > x + width) {
+      if (row + 1 >= rows) break
       row++
       left = x
     }
-    names.add(text, left + mark, baseline(), entry.hidden ? theme.missing : theme.text, entry.key)
-    if (mark) discs.push({ entry, x: left + 4, y: baseline() - font.size * 0.36 })
-    else runs.push({ entry, x: left, y: baseline() + 5.5 })
-    left += taken + GAP
+    if (mark) placed.push({ entry, x: left + 4, y: baseline() - font.size * 0.36 })
+    else placed.push({ entry, x: left, y: baseline() + 5.5 })
+    left += mark
+    put(text, entry.hidden ? theme.missing : theme.text, entry.key, taken - mark)
+    left += taken - mark + GAP
     shown++
   }
   const rest = entries.length - shown
   if (rest > 0) {
     const text = `and ${rest} more`
-    if (left + measure(text, font) > x + width) {
-      row++
-      left = x
-    }
-    names.add(text, left, baseline(), theme.muted, 'rest')
+    if (columns ? shown > 0 : left + measure(text, font) > x + width) row++
+    if (columns || left + measure(text, font) > x + width) left = x
+    const short = ellipsis(text, width, font, measure)
+    put(short, theme.muted, 'rest', measure(short, font))
   }
-  const batches: Batch[] = [
-    ...names.build(),
-    ...boxes(
-      'legend/bars',
-      runs
-        .filter(run => run.entry.swatch === 'rect')
-        .map(run => ({
-          x: run.x,
-          y: run.y - 2,
-          width: RUN,
-          height: 4,
-          color: colorOf(run.entry, theme),
-          key: run.entry.key,
-        })),
-      0,
-    ),
-    ...strokes(
-      runs.filter(run => run.entry.swatch === 'line'),
-      theme,
-    ),
-    ...dots(discs, theme),
-  ]
-  return { height: (row + 1) * ROW - (ROW - font.size * LINE) + 4, batches }
+  return {
+    width: end - x,
+    height: (row + 1) * ROW - (ROW - font.size * LINE) + 4,
+    batches: [...names.build(), ...swatches(id, placed, theme)],
+  }
 }
 
 const colorOf = (entry: LegendEntry, theme: Theme) => (entry.hidden ? theme.missing : entry.color)
 
-type Placed = { entry: LegendEntry; x: number; y: number }
+function swatches(id: string, placed: Placed[], theme: Theme): Batch[] {
+  const of = (swatch: LegendEntry['swatch']) => placed.filter(one => one.entry.swatch === swatch)
+  const bars = of('rect').map(run => ({
+    x: run.x,
+    y: run.y - 2,
+    width: RUN,
+    height: 4,
+    color: colorOf(run.entry, theme),
+    key: run.entry.key,
+  }))
+  return [...boxes(`${id}/bars`, bars, 0), ...strokes(id, of('line'), theme), ...dots(id, of('disc'), theme)]
+}
 
-function strokes(placed: Placed[], theme: Theme): Lines[] {
+function strokes(id: string, placed: Placed[], theme: Theme): Lines[] {
   if (placed.length === 0) return []
   const count = placed.length
   return [
     {
       kind: 'lines',
-      id: 'legend/strokes',
+      id: `${id}/strokes`,
       part: 'guide',
       clip: false,
       names: placed.map(run => run.entry.key),
@@ -116,12 +154,12 @@ function strokes(placed: Placed[], theme: Theme): Lines[] {
   ]
 }
 
-function dots(placed: Placed[], theme: Theme): Discs[] {
+function dots(id: string, placed: Placed[], theme: Theme): Discs[] {
   if (placed.length === 0) return []
   return [
     {
       kind: 'discs',
-      id: 'legend/discs',
+      id: `${id}/discs`,
       part: 'guide',
       clip: false,
       keys: placed.map(dot => dot.entry.key),
@@ -130,6 +168,7 @@ function dots(placed: Placed[], theme: Theme): Discs[] {
       x: Float32Array.from(placed, dot => dot.x),
       y: Float32Array.from(placed, dot => dot.y),
       radius: new Float32Array(placed.length).fill(4),
+      form: Uint8Array.from(placed, dot => Math.max(0, MARKERS.indexOf(dot.entry.shape ?? 'disc'))),
     },
   ]
 }

@@ -1,7 +1,7 @@
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, TextBuilder } from './build.ts'
-import type { WordBlock } from './heading.ts'
+import type { GuideBlock } from './legend.ts'
 import { ellipsis } from './text.ts'
 
 /** A colour scale as a legend shows it. */
@@ -24,9 +24,9 @@ export function rampLegend(
   width: number,
   theme: Theme,
   measure: Measure,
-): WordBlock {
+): GuideBlock {
   const font = { size: theme.sizes.text, weight: 400 } as const
-  const title = ellipsis(entry.title, width * 0.5, font, measure)
+  const title = ellipsis(entry.title, width * 0.45, font, measure)
   const words = new TextBuilder('legend/ramp title', { ...font, anchor: 'start' })
   words.add(title, x, y + font.size, theme.muted)
   const left = x + measure(title, font) + 16
@@ -62,6 +62,7 @@ export function rampLegend(
     end = at + half
   })
   return {
+    width: left + band + 20 - x,
     height: HEIGHT + theme.sizes.caption + 12,
     batches: [...words.build(), ...boxes('legend/ramp', shades), ...labels.build()],
   }

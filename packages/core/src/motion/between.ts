@@ -5,6 +5,7 @@ import { enter, leave } from './enter-leave.ts'
 import { glideAreas } from './glide-areas.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
 import { glideDiscs, glideRects, glideSegments, glideTexts } from './glide-shapes.ts'
+import { glideWedges } from './glide-wedges.ts'
 import { placesOf } from './places.ts'
 
 /** The scene at a moment between two scenes; at time 1 it is the second one itself. */
@@ -82,8 +83,13 @@ function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
       return glideSegments(old as typeof batch, batch, context)
     case 'texts':
       return glideTexts(old as typeof batch, batch, context)
+    case 'wedges':
+      return glideWedges(old as typeof batch, batch)
     case 'images':
       return [() => batch]
+    // A picture of colour values has no shapes that could move; the new one takes the old one's place.
+    case 'pixels':
+      return [leave(old), enter(batch, new Map(), context.to)]
   }
 }
 

@@ -1,6 +1,7 @@
 import type { Batch, Scene } from '../scene/scene.ts'
 import { type BatchAt, faded, mixed } from './blend.ts'
 import { revealLines } from './glide-lines.ts'
+import { openWedges } from './open-wedges.ts'
 import type { Places } from './places.ts'
 
 /** Leavers are gone after this share of the motion: half of it, since nobody waits for what goes. */
@@ -23,6 +24,7 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
       faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
   }
   if (batch.kind === 'lines') return revealLines(batch, to)
+  if (batch.kind === 'wedges') return openWedges(batch)
   if (batch.kind === 'discs' && known) {
     const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
     const fromY = Float32Array.from(batch.y, (y, i) => places.get(batch.keys[i])?.y ?? y)

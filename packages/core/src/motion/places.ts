@@ -17,6 +17,13 @@ export function placesOf(batches: readonly Batch[]): Places {
           x: lying ? batch.x[i] + (side === 2 ? batch.width[i] : 0) : batch.x[i] + batch.width[i] / 2,
           y: lying ? batch.y[i] + batch.height[i] / 2 : batch.y[i] + (side === 3 ? batch.height[i] : 0),
         })
+      } else if (batch.kind === 'wedges') {
+        const angle = (batch.from[i] + batch.to[i]) / 2
+        const reach = (batch.inner[i] + batch.outer[i]) / 2
+        places.set(keys[i], {
+          x: batch.x[i] + Math.sin(angle) * reach,
+          y: batch.y[i] - Math.cos(angle) * reach,
+        })
       } else if (batch.kind === 'discs' || batch.kind === 'lines')
         places.set(keys[i], { x: batch.x[i], y: batch.y[i] })
     }

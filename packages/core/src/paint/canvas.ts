@@ -1,5 +1,6 @@
 import { clean } from '../guide/text.ts'
 import { traceCurve } from '../scene/curve.ts'
+import { MARKERS, traceMarker } from '../scene/marker.ts'
 import {
   type Areas,
   type Batch,
@@ -8,13 +9,17 @@ import {
   type Discs,
   type Images,
   type Lines,
+  type Pixels,
   type Rects,
   type Scene,
   type Segments,
   type Texts,
+  type Wedges,
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
+import { pixelRuns } from './pixels.ts'
 import { snapped } from './snap.ts'
+import { traceWedge } from './wedge.ts'
 
 /** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
 export interface Context2D {
@@ -47,14 +52,30 @@ export interface Context2D {
   translate(x: number, y: number): void
   rotate(angle: number): void
   fillText(text: string, x: number, y: number): void
+  strokeText(text: string, x: number, y: number): void
   drawImage(source: any, x: number, y: number, width: number, height: number): void
 }
 
 /** The loaded picture behind an address; undefined while there is none. */
 export type Pictures = (href: string) => { source: unknown; width: number; height: number } | undefined
 
+/** Turns colour values into something that can be drawn as an image: a canvas of that size. */
+export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => unknown
+
+/** What painting may need from where it happens. */
+export interface Surroundings {
+  pictures?: Pictures
+  /** Without it, pictures of colour values are painted as little rectangles, which is slow. */
+  bitmap?: Bitmap
+}
+
 /** Paints the scene on a canvas of `width · density` by `height · density` device pixels. */
-export function paintCanvas(scene: Scene, context: Context2D, density = 1, pictures?: Pictures): void {
+export function paintCanvas(
+  scene: Scene,
+  context: Context2D,
+  density = 1,
+  surroundings: Surroundings = {},
+): void {
   context.setTransform(density, 0, 0, density, 0, 0)
   context.globalAlpha = 1
   context.clearRect(0, 0, scene.width, scene.height)
@@ -70,7 +91,7 @@ export function paintCanvas(scene: Scene, context: Context2D, density = 1, pictu
       if (wanted !== undefined) clipTo(context, clipBox(scene, batch), density)
       open = wanted
     }
-    paintBatch(batch, scene, context, density, pictures)
+    paintBatch(batch, scene, context, density, surroundings)
   }
   if (open !== undefined) context.restore()
   context.globalAlpha = 1
@@ -96,13 +117,17 @@ function paintBatch(
   scene: Scene,
   context: Context2D,
   density: number,
-  pictures: Pictures | undefined,
+  { pictures, bitmap }: Surroundings,
 ): void {
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, context)
     case 'discs':
       return paintDiscs(batch, context)
+    case 'wedges':
+      return paintWedges(batch, context)
+    case 'pixels':
+      return paintPixels(batch, context, bitmap)
     case 'lines':
       return paintLines(batch, context)
     case 'areas':
@@ -163,10 +188,12 @@ const TURN = Math.PI * 2
 function paintDiscs(batch: Discs, context: Context2D): void {
   const { x, y, radius, ring, color, colors, alpha } = batch
   for (let i = 0; i < x.length; i++) {
-    if (!(x[i] === x[i] && y[i] === y[i])) continue
+    if (!(x[i] === x[i] && y[i] === y[i] && radius[i] > 0)) continue
     context.globalAlpha = alpha ? alpha[i] : 1
     context.beginPath()
-    context.arc(x[i], y[i], radius[i], 0, TURN)
+    const form = MARKERS[batch.form?.[i] ?? 0]
+    if (form === 'disc') context.arc(x[i], y[i], radius[i], 0, TURN)
+    else traceMarker(form, x[i], y[i], radius[i], context)
     if (ring) {
       // Half of the ring lies under the disc, so that its visible width is what was asked for outside the edge.
       context.strokeStyle = ring.color
@@ -179,10 +206,44 @@ function paintDiscs(batch: Discs, context: Context2D): void {
   context.globalAlpha = 1
 }
 
+function paintWedges(batch: Wedges, context: Context2D): void {
+  const { ring, color, colors, alpha } = batch
+  context.lineJoin = 'round'
+  for (let i = 0; i < batch.x.length; i++) {
+    context.globalAlpha = alpha ? alpha[i] : 1
+    context.beginPath()
+    traceWedge(batch, i, context)
+    context.fillStyle = colors[color[i]]
+    context.fill()
+    if (ring.width === 0) continue
+    context.strokeStyle = ring.color
+    context.lineWidth = ring.width
+    context.stroke()
+  }
+  context.globalAlpha = 1
+}
+
+function paintPixels(batch: Pixels, context: Context2D, bitmap: Bitmap | undefined): void {
+  const { x, y, width, height, columns, rgba, alpha } = batch
+  const rows = rgba.length / 4 / columns
+  context.globalAlpha = alpha ? alpha[0] : 1
+  if (bitmap) context.drawImage(bitmap(rgba, columns, rows), x[0], y[0], width[0], height[0])
+  else {
+    const size = width[0] / columns
+    for (const { color, opacity, runs } of pixelRuns(batch)) {
+      context.globalAlpha = opacity * (alpha ? alpha[0] : 1)
+      context.fillStyle = color
+      for (const [column, row, length] of runs)
+        context.fillRect(x[0] + column * size, y[0] + row * size, length * size, size)
+    }
+  }
+  context.globalAlpha = 1
+}
+
 function paintLines(batch: Lines, context: Context2D): void {
   const { x, y, starts, width, dash, names, color, colors, alpha } = batch
   context.lineJoin = 'round'
-  context.lineCap = 'round'
+  context.lineCap = batch.flat ? 'butt' : 'round'
   for (let line = 0; line < names.length; line++) {
     context.globalAlpha = alpha ? alpha[line] : 1
     context.strokeStyle = colors[color[line]]
@@ -246,7 +307,9 @@ function paintImages(batch: Images, context: Context2D, pictures: Pictures | und
     const picture = pictures?.(href)
     if (!picture) return
     // The proportions of the picture stay; it stands in the middle of its box.
-    const scale = Math.min(width[i] / picture.width, height[i] / picture.height)
+    const across = width[i] / picture.width
+    const down = height[i] / picture.height
+    const scale = batch.cover ? Math.max(across, down) : Math.min(across, down)
     const w = picture.width * scale
     const h = picture.height * scale
     context.globalAlpha = alpha ? alpha[i] : 1
@@ -264,6 +327,12 @@ function paintTexts(batch: Texts, scene: Scene, context: Context2D): void {
     context.globalAlpha = alpha ? alpha[i] : 1
     context.fillStyle = colors[color[i]]
     if (turn === 0) {
+      if (batch.halo) {
+        context.strokeStyle = batch.halo
+        context.lineWidth = 3
+        context.lineJoin = 'round'
+        context.strokeText(clean(texts[i]), x[i], y[i])
+      }
       context.fillText(clean(texts[i]), x[i], y[i])
       continue
     }

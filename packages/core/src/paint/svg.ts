@@ -1,5 +1,6 @@
 import { clean } from '../guide/text.ts'
 import { type PathSink, traceCurve } from '../scene/curve.ts'
+import { MARKERS, traceMarker } from '../scene/marker.ts'
 import {
   type Areas,
   type Batch,
@@ -8,14 +9,18 @@ import {
   type Discs,
   type Images,
   type Lines,
+  type Pixels,
   type Rects,
   type Scene,
   type Segments,
   safePicture,
   type Texts,
+  type Wedges,
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
+import { pixelRuns } from './pixels.ts'
 import { snapped } from './snap.ts'
+import { traceWedge } from './wedge.ts'
 
 export interface SvgOptions {
   /** Attributes of the outermost element beyond its own, such as a class. Values are escaped. */
@@ -72,6 +77,10 @@ function paintBatch(batch: Batch, out: string[]): void {
       return paintRects(batch, out)
     case 'discs':
       return paintDiscs(batch, out)
+    case 'wedges':
+      return paintWedges(batch, out)
+    case 'pixels':
+      return paintPixels(batch, out)
     case 'lines':
       return paintLines(batch, out)
     case 'areas':
@@ -144,16 +153,46 @@ function paintDiscs(batch: Discs, out: string[]): void {
   const { x, y, radius, ring } = batch
   if (ring)
     out.push(`<g stroke="${escapeXml(ring.color)}" stroke-width="${short(ring.width)}" paint-order="stroke">`)
-  grouped(batch, x.length, out, 'fill', i =>
-    x[i] === x[i] && y[i] === y[i]
-      ? `<circle cx="${short(x[i])}" cy="${short(y[i])}" r="${short(radius[i])}"/>`
-      : '',
-  )
+  grouped(batch, x.length, out, 'fill', i => {
+    if (!(x[i] === x[i] && y[i] === y[i] && radius[i] > 0)) return ''
+    const form = MARKERS[batch.form?.[i] ?? 0]
+    if (form === 'disc') return `<circle cx="${short(x[i])}" cy="${short(y[i])}" r="${short(radius[i])}"/>`
+    const path = pathText()
+    traceMarker(form, x[i], y[i], radius[i], path)
+    return `<path d="${path.parts.join('')}"/>`
+  })
   if (ring) out.push('</g>')
 }
 
+function paintWedges(batch: Wedges, out: string[]): void {
+  const { ring } = batch
+  out.push(
+    `<g stroke="${escapeXml(ring.color)}" stroke-width="${short(ring.width)}" stroke-linejoin="round">`,
+  )
+  grouped(batch, batch.x.length, out, 'fill', i => {
+    const path = pathText()
+    traceWedge(batch, i, path)
+    return path.parts.length === 0 ? '' : `<path d="${path.parts.join('')}"/>`
+  })
+  out.push('</g>')
+}
+
+/** Neighbouring picture elements of one colour become one stroke of a path, each colour one path. */
+function paintPixels(batch: Pixels, out: string[]): void {
+  const [x, y] = [batch.x[0], batch.y[0]]
+  const size = batch.width[0] / batch.columns
+  out.push(
+    `<g transform="translate(${short(x)} ${short(y)}) scale(${Number(size.toFixed(6))})" shape-rendering="crispEdges">`,
+  )
+  for (const { color, opacity, runs } of pixelRuns(batch)) {
+    const path = runs.map(([column, row, length]) => `M${column} ${row}h${length}v1h-${length}z`).join('')
+    out.push(`<path fill="${color}"${opacity < 1 ? ` fill-opacity="${short(opacity)}"` : ''} d="${path}"/>`)
+  }
+  out.push('</g>')
+}
+
 function paintLines(batch: Lines, out: string[]): void {
-  out.push('<g fill="none" stroke-linejoin="round" stroke-linecap="round">')
+  out.push(`<g fill="none" stroke-linejoin="round"${batch.flat ? '' : ' stroke-linecap="round"'}>`)
   grouped(batch, batch.names.length, out, 'stroke', i => {
     const d = linePath(batch, i)
     const dash = batch.dash[i]?.length ? ` stroke-dasharray="${batch.dash[i].map(short).join(' ')}"` : ''
@@ -163,10 +202,11 @@ function paintLines(batch: Lines, out: string[]): void {
 }
 
 /** Collects a path as SVG writes it. */
-function pathText(): PathSink & { parts: string[] } {
+function pathText(): PathSink & { parts: string[]; closePath(): void } {
   const parts: string[] = []
   return {
     parts,
+    closePath: () => parts.push('Z'),
     moveTo: (x, y) => parts.push(`M${short(x)} ${short(y)}`),
     lineTo: (x, y) => parts.push(`L${short(x)} ${short(y)}`),
     bezierCurveTo: (x1, y1, x2, y2, x, y) =>
@@ -219,7 +259,7 @@ function paintImages(batch: Images, out: string[]): void {
     const safe = safePicture(href)
     if (safe === undefined) return
     out.push(
-      `<image x="${short(x[i])}" y="${short(y[i])}" width="${short(width[i])}" height="${short(height[i])}" href="${escapeXml(safe)}" aria-label="${escapeXml(words[i])}"/>`,
+      `<image x="${short(x[i])}" y="${short(y[i])}" width="${short(width[i])}" height="${short(height[i])}" href="${escapeXml(safe)}"${batch.cover ? ' preserveAspectRatio="xMidYMid slice"' : ''} aria-label="${escapeXml(words[i])}"/>`,
     )
   })
 }
@@ -227,7 +267,11 @@ function paintImages(batch: Images, out: string[]): void {
 function paintTexts(batch: Texts, out: string[]): void {
   const { x, y, texts, size, weight, anchor, turn } = batch
   out.push(
-    `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}>`,
+    `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}${
+      batch.halo
+        ? ` stroke="${escapeXml(batch.halo)}" stroke-width="3" stroke-linejoin="round" paint-order="stroke"`
+        : ''
+    }>`,
   )
   grouped(batch, texts.length, out, 'fill', i => {
     const turned = turn === 0 ? '' : ` transform="rotate(${short(turn)} ${short(x[i])} ${short(y[i])})"`

@@ -21,6 +21,8 @@ export interface NumberLook {
   percent?: boolean
   /** Counts: no decimals, ever. */
   whole?: boolean
+  /** Without grouping of thousands: years. */
+  plain?: boolean
   /** Follows the number, except where it stands for all of them. */
   unit?: string
 }
@@ -40,6 +42,7 @@ export function tickTexts(values: readonly number[], look: NumberLook): string[]
     return values.map(value => numberFormat(look.locale, given).format(value))
   const percent = look.percent && given.style === undefined
   const base: Intl.NumberFormatOptions = percent ? { style: 'percent', ...given } : { ...given }
+  if (look.plain) base.useGrouping ??= false
   if (base.style === 'currency') base.currencyDisplay ??= 'narrowSymbol'
   const scaled = percent || given.style === 'percent' ? values.map(value => value * 100) : values
   const largest = scaled.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
@@ -105,6 +108,7 @@ export function valueText(value: number, look: NumberLook): string {
     look.percent && given.style === undefined
       ? { style: 'percent', maximumFractionDigits: 1, ...given }
       : { ...given }
+  if (look.plain) base.useGrouping ??= false
   if (!OWN_DECIMALS.some(option => base[option] !== undefined) && base.notation === undefined) {
     const size = Math.abs(value)
     if (base.style === 'currency') {

@@ -34,6 +34,8 @@ interface Shapes {
   alpha?: Float32Array
   /** The scales that placed the shapes, so that motion can follow them. */
   along?: { x?: string; y?: string }
+  /** Words that a kind wants to stand at its shapes, by shape; placed with all other labels. */
+  labels?: readonly (string | undefined)[]
 }
 
 export interface Rects extends Shapes {
@@ -55,6 +57,36 @@ export interface Discs extends Shapes {
   radius: Float32Array
   /** The ring that parts neighbours; absent for none. */
   ring?: { color: string; width: number }
+  /** The form of each point, as its place in `MARKERS`; absent where all are discs. */
+  form?: Uint8Array
+}
+
+/** Slices of a pie or ring. Angles in radians, clockwise from twelve o'clock. */
+export interface Wedges extends Shapes {
+  kind: 'wedges'
+  /** The centre of each slice's circle. */
+  x: Float32Array
+  y: Float32Array
+  from: Float32Array
+  to: Float32Array
+  /** Radii in pixels; an inner one of 0 makes a pie. */
+  inner: Float32Array
+  outer: Float32Array
+  /** The line that parts neighbours. */
+  ring: { color: string; width: number }
+}
+
+/** A picture made of colour values, for shapes too many to be drawn one by one. */
+export interface Pixels extends Shapes {
+  kind: 'pixels'
+  /** Where the picture lies, in pixels of the scene: one box. */
+  x: Float32Array
+  y: Float32Array
+  width: Float32Array
+  height: Float32Array
+  columns: number
+  /** Red, green, blue and opacity of each picture element, 0 to 255, row by row; colours are not multiplied by opacity. */
+  rgba: Uint8ClampedArray
 }
 
 /** Polylines. Vertices of line i stand from `starts[i]` up to `starts[i + 1]`; a vertex that is NaN breaks the line. */
@@ -68,6 +100,8 @@ export interface Lines extends Shapes {
   atY: Float64Array
   width: Float32Array
   dash: readonly (readonly number[])[]
+  /** Ends cut off flat rather than rounded. */
+  flat?: boolean
   /** Names of the lines; `keys` name the vertices. */
   names: readonly string[]
   /** Joined by straight lines, or by curves that never overshoot. */
@@ -113,10 +147,12 @@ export interface Texts extends Shapes {
   anchor: 'start' | 'middle' | 'end'
   /** Degrees, clockwise, around (x, y). */
   turn: number
+  /** CSS colour of an edge around the letters that parts them from what lies behind. */
+  halo?: string
   at?: Float64Array
 }
 
-/** Pictures: safe addresses only, see `safePicture`. Each keeps its proportions in the middle of its box. */
+/** Pictures: safe addresses only, see `safePicture`. Each keeps its proportions in the middle of its box, or covers it. */
 export interface Images extends Shapes {
   kind: 'images'
   x: Float32Array
@@ -126,10 +162,12 @@ export interface Images extends Shapes {
   hrefs: readonly string[]
   /** What each shows, for those who cannot see it. */
   words: readonly string[]
+  /** Whether boxes are filled, and what juts out cut off at the edge of the scene. */
+  cover?: boolean
 }
 
 /** Shapes of one kind, painted together. */
-export type Batch = Rects | Discs | Lines | Areas | Segments | Texts | Images
+export type Batch = Rects | Discs | Wedges | Lines | Areas | Segments | Texts | Images | Pixels
 
 /** What a chart looks like at one moment: plain shapes in pixels. */
 export interface Scene {

@@ -19,6 +19,8 @@ export interface RoleValues {
   zone: Zone
   /** Where each value's interval ends, for time buckets and bins; `cells` then holds where it begins. */
   ends: Float64Array | undefined
+  /** Whether `cells` and `ends` are an extent from one bound value to another. */
+  spans?: boolean
 }
 
 /** What a drawing draws: marks, each standing for one row or for a group of rows. */

@@ -1,4 +1,5 @@
 import type { Areas, Lines } from '../../scene/scene.ts'
+import { extentOfEnds } from '../extent-of-ends.ts'
 import { kind, type Marks } from '../kind.ts'
 import { alphaOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
@@ -11,7 +12,7 @@ export const area = kind({
   arrange: 'stack',
   fromZero: true,
   draw({ id, marks, x, y, style, arrange, between, memory }) {
-    const piled = arrange === 'stack' || arrange === 'share'
+    const piled = !marks.y.spans && (arrange === 'stack' || arrange === 'share')
     const stack = piled ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined
     const zero = y.kind.allows(0) ? 0 : Math.min(...y.domain)
     const bands = marks.series.map((_, s) => bandOf(marks, s, stack, zero))
@@ -46,7 +47,8 @@ export const area = kind({
       smooth: between === 'smooth',
     }
     // What is faint needs an edge to be read by.
-    return piled && marks.series.length > 1
+    // An extent is read by its two edges alike, and needs no stronger one.
+    return marks.y.spans || (piled && marks.series.length > 1)
       ? [areas]
       : [
           areas,
@@ -58,6 +60,7 @@ export const area = kind({
         ]
   },
   extent(marks, _measured, arrange) {
+    if (marks.y.spans && marks.y.from && marks.y.to) return extentOfEnds(marks.y.from, marks.y.to)
     const ends =
       arrange === 'stack' || arrange === 'share'
         ? stacked(marks, marks.y, marks.x, arrange === 'share').to
@@ -86,11 +89,12 @@ function bandOf(marks: Marks, s: number, stack: Stack | undefined, zero: number)
     if ((marks.seriesOf?.[mark] ?? 0) !== s || Number.isNaN(marks.x.at[mark])) continue
     const value = marks.y.at[mark]
     const missing = Number.isNaN(value)
+    const extent = marks.y.spans && marks.y.from && marks.y.to
     out.push({
       x: marks.x.at[mark],
       mark,
-      top: missing ? Number.NaN : stack ? stack.to[mark] : value,
-      base: missing ? Number.NaN : stack ? stack.from[mark] : zero,
+      top: missing ? Number.NaN : extent ? marks.y.to![mark] : stack ? stack.to[mark] : value,
+      base: missing ? Number.NaN : extent ? marks.y.from![mark] : stack ? stack.from[mark] : zero,
     })
   }
   return out.sort((a, b) => a.x - b.x)

@@ -1,4 +1,5 @@
 import type { Rects } from '../../scene/scene.ts'
+import { extentOfEnds } from '../extent-of-ends.ts'
 import { kind, type Positions } from '../kind.ts'
 import { lies } from '../lies.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
@@ -35,7 +36,7 @@ export const bar = kind({
     const bins = places.from !== undefined && across.kind.name !== 'category' && across.kind.name !== 'time'
     const gap = style.gap ?? (bins ? 0.06 : 0.25)
     const stack =
-      arrange === 'stack' || arrange === 'share'
+      !values.spans && (arrange === 'stack' || arrange === 'share')
         ? rememberedStack(memory, marks, values, places, arrange === 'share')
         : undefined
     const side = stack || arrange === 'overlap' ? 1 : Math.max(1, marks.series.length)
@@ -57,8 +58,9 @@ export const bar = kind({
       const edgeA = whole < 6 ? start : snap(start)
       const edgeB = whole < 6 ? start + one : snap(start + one)
       const breadth = Math.max(edgeB - edgeA - (side > 1 && one > 6 ? 1 : 0), Math.min(one, 0.5))
-      const base = stack ? along.map(stack.from[i]) : zero
-      const end = stack ? along.map(stack.to[i]) : along.map(value)
+      const extent = values.spans && values.from && values.to
+      const base = extent ? along.map(values.from![i]) : stack ? along.map(stack.from[i]) : zero
+      const end = extent ? along.map(values.to![i]) : along.map(stack ? stack.to[i] : value)
       const from = Math.min(base, end)
       const length = Math.abs(end - base)
       if (upright) {
@@ -66,13 +68,13 @@ export const bar = kind({
         out.y[i] = from
         out.width[i] = breadth
         out.height[i] = length
-        out.round[i] = stack && !stack.outer[i] ? 0 : end <= base ? ROUND.top : ROUND.bottom
+        out.round[i] = extent || (stack && !stack.outer[i]) ? 0 : end <= base ? ROUND.top : ROUND.bottom
       } else {
         out.x[i] = from
         out.y[i] = edgeA
         out.width[i] = length
         out.height[i] = breadth
-        out.round[i] = stack && !stack.outer[i] ? 0 : end >= base ? ROUND.right : ROUND.left
+        out.round[i] = extent || (stack && !stack.outer[i]) ? 0 : end >= base ? ROUND.right : ROUND.left
       }
     }
     const rects: Rects = {
@@ -93,6 +95,7 @@ export const bar = kind({
   extent(marks, measured, arrange) {
     const values = measured === 'y' ? marks.y : marks.x
     const places = measured === 'y' ? marks.x : marks.y
+    if (values.spans && values.from && values.to) return extentOfEnds(values.from, values.to)
     let min = 0
     let max = 0
     const stack =

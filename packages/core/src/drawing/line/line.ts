@@ -7,7 +7,7 @@ import { type Run, VertexList, visiblePath } from './path.ts'
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
 export const line = kind({
   name: 'line',
-  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
   draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {
     const runs = remembered(memory, marks, between)
@@ -50,6 +50,7 @@ export const line = kind({
       width: new Float32Array(runs.length).fill(style.width ?? (count > plot.width * 3 ? 1.5 : 2)),
       dash: marks.series.map(one => style.dash ?? one.dash),
       smooth: between === 'smooth' && !thinned,
+      flat: style.caps === false,
     }
     const marked =
       points && !thinned ? pointsOf(lines, style.size ?? 3.5, theme.background) : lonePoints(lines)

@@ -1,18 +1,32 @@
-import type { Box, Discs } from '../../scene/scene.ts'
-import { kind } from '../kind.ts'
+import { MARKERS } from '../../scene/marker.ts'
+import type { Discs } from '../../scene/scene.ts'
+import { kind, type Marks } from '../kind.ts'
 import { paintOf } from '../paint-of.ts'
+import { CROWD, densityOf } from './density.ts'
 
 const RADIUS = 3.5
 /** Points are solid as long as they cover no more than this share of the plot. */
 const SOLID_COVER = 0.04
 
+/** Discs of different sizes lie over each other; what is under one must show. */
+const SIZED = 0.75
+
 /** A disc for each mark; the more there are, the fainter and smaller each, so that overlap shows as density. */
 export const scatter = kind({
   name: 'scatter',
-  roles: { x: 'position', y: 'position', color: 'category', series: 'category', size: 'number' },
+  roles: {
+    x: 'position',
+    y: 'position',
+    color: 'category',
+    series: 'category',
+    shape: 'category',
+    size: 'number',
+  },
   swatch: 'disc',
-  draw({ id, marks, x, y, plot, style, theme }) {
+  draw({ id, marks, x, y, plot, style, theme, largest, density }) {
     const count = marks.length
+    if (count > CROWD && !marks.size && !formsOf(marks) && style.size === undefined)
+      return [densityOf(`${id}/density`, marks, paintOf(marks, style), x, y, plot, density)]
     const px = new Float32Array(count)
     const py = new Float32Array(count)
     for (let i = 0; i < count; i++) {
@@ -24,7 +38,9 @@ export const scatter = kind({
     const cover = (count * Math.PI * RADIUS ** 2) / Math.max(1, plot.width * plot.height)
     const crowded = cover > SOLID_COVER
     const radius = style.size ?? (crowded ? Math.max(1.5, RADIUS * (SOLID_COVER / cover) ** 0.25) : RADIUS)
-    const alpha = style.opacity ?? (crowded ? Math.max(0.12, Math.min(1, (SOLID_COVER / cover) ** 0.35)) : 1)
+    const alpha =
+      style.opacity ??
+      (marks.size ? SIZED : crowded ? Math.max(0.12, Math.min(1, (SOLID_COVER / cover) ** 0.35)) : 1)
     const discs: Discs = {
       kind: 'discs',
       id: `${id}/scatter`,
@@ -37,17 +53,43 @@ export const scatter = kind({
       along: { x: x.name, y: y.name },
       x: px,
       y: py,
-      radius: marks.size ? sized(marks.size, plot) : new Float32Array(count).fill(radius),
+      radius: marks.size ? sized(marks.size, largest) : new Float32Array(count).fill(radius),
+      form: formsOf(marks),
       ring: crowded ? undefined : { color: theme.background, width: 1.5 },
     }
-    return [discs]
+    return [marks.size ? largestFirst(discs) : discs]
   },
 })
 
-/** Radii whose areas are in proportion to the values; the greatest is a twelfth of the plot's shorter side at most. */
-function sized({ at, max }: { at: Float64Array; max: number }, plot: Box): Float32Array {
-  const largest = Math.max(4, Math.min(22, Math.min(plot.width, plot.height) / 12))
+/** Radii whose areas are in proportion to the values. */
+function sized({ at, max }: { at: Float64Array; max: number }, largest: number): Float32Array {
   return Float32Array.from(at, value => (value > 0 && max > 0 ? largest * Math.sqrt(value / max) : 0))
+}
+
+/** Small discs lie on large ones, so that none is hidden. */
+function largestFirst(discs: Discs): Discs {
+  const order = Array.from(discs.radius, (_, i) => i).sort((a, b) => discs.radius[b] - discs.radius[a])
+  const pick = <A extends Float32Array | Uint16Array | Uint8Array>(array: A): A =>
+    array.map((_, i) => array[order[i]]) as A
+  const { rows, keys, alpha, form } = discs
+  return {
+    ...discs,
+    keys: order.map(i => keys[i]),
+    rows: rows && (i => rows(order[i])),
+    x: pick(discs.x),
+    y: pick(discs.y),
+    radius: pick(discs.radius),
+    color: pick(discs.color),
+    alpha: alpha && pick(alpha),
+    form: form && pick(form),
+  }
+}
+
+/** The form of each point, where series differ in it. */
+function formsOf({ series, seriesOf, length }: Marks): Uint8Array | undefined {
+  if (!series.some(one => one.shape !== undefined && one.shape !== 'disc')) return undefined
+  const forms = series.map(one => Math.max(0, MARKERS.indexOf(one.shape ?? 'disc')))
+  return seriesOf ? Uint8Array.from(seriesOf, s => forms[s]) : new Uint8Array(length).fill(forms[0])
 }
 
 function keysOf(count: number, keyOf: (mark: number) => string | number): ArrayLike<string | number> {

@@ -1,0 +1,41 @@
+import { max, mean, median, min } from 'simple-statistics'
+import { lies } from '../drawing/lies.ts'
+import type { BoundDrawing } from './bind.ts'
+import { arrangeOf, type Level } from './resolve.ts'
+
+const LEVELS: Record<Level, (values: number[]) => number> = { mean, median, min, max }
+const NAMES: Record<Level, string> = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' }
+
+/** Puts a reference at the level of what the first drawing on its scale shows; stacks count as a whole. */
+export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]): void {
+  const { level, against } = bound.drawing
+  const base = drawings.find(
+    one => one && !one.drawing.kind.aside && !one.drawing.kind.parts && one.drawing.against === against,
+  )
+  if (!base || !level) return
+  const lying = lies(base.marks)
+  const role = lying ? 'x' : 'y'
+  const values = shownValues(base, role)
+  const value = values.length > 0 ? LEVELS[level](values) : Number.NaN
+  const type = base[role].cells.type === 'time' ? 'time' : 'number'
+  const cells = { type, values: Float64Array.of(value) } as const
+  bound[role] = { ...base[role], cells, ends: undefined }
+  bound.marks[role] = { at: cells.values, sorted: true, measured: base.marks[role].measured }
+}
+
+export const levelName = (level: Level): string => NAMES[level]
+
+/** A level has more digits than matter: four tell it. */
+export const roundedLevel = (value: number): number => Number(value.toPrecision(4))
+
+function shownValues({ drawing, marks }: BoundDrawing, role: 'x' | 'y'): number[] {
+  const values = marks[role]
+  const places = marks[role === 'x' ? 'y' : 'x']
+  if (arrangeOf(drawing) !== 'stack' || !marks.seriesOf)
+    return [...values.at].filter(value => value === value)
+  const totals = new Map<number, number>()
+  for (let i = 0; i < marks.length; i++)
+    if (values.at[i] === values.at[i])
+      totals.set(places.at[i], (totals.get(places.at[i]) ?? 0) + values.at[i])
+  return [...totals.values()]
+}

@@ -1,0 +1,67 @@
+import type { Series } from '../drawing/kind.ts'
+import { valueText } from '../scale/number-format.ts'
+import { cycleText, momentText } from '../scale/time-format.ts'
+import type { RoleValues } from '../table/shape.ts'
+import type { Composition, Pane } from './compose.ts'
+import { lookOf } from './naming.ts'
+
+/** One value in a reading. */
+export interface ReadingRow {
+  /** Name of the series, or of the value. */
+  name: string
+  text: string
+  /** The stroke that the name is underlined with; undefined for values that are no series. */
+  series: (Series & { swatch: 'line' | 'rect' | 'disc' }) | undefined
+  /** Whether it is the one nearest to the pointer. */
+  pointed: boolean
+  /** Where it stands, in pixels. */
+  x: number
+  y: number
+  /** Rows of the table behind it. */
+  rows: ArrayLike<number>
+}
+
+/** What is read at a point: the content of a tooltip, as plain data. */
+export interface Reading {
+  heading: string
+  /** `x`: all series at one place along x; `y`: along y; `point`: a single mark. */
+  along: 'x' | 'y' | 'point'
+  /** What is pointed at, in pixels. */
+  x: number
+  y: number
+  /** Pixels that what is pointed at reaches to either side along x (or y): half the width of a bar. */
+  reach: number
+  rows: ReadingRow[]
+  /** How many more values there are at the place than are listed. */
+  more: number
+}
+
+/** What reading works with: the pane, and how it is shown. */
+export type Place = Pane & Pick<Composition, 'scene' | 'locale'>
+
+/** A value as it is read out: the way its column is written, with its unit. */
+export function textOf(values: RoleValues, value: number, locale: string): string {
+  if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
+  return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
+}
+
+export function placeText(
+  values: RoleValues,
+  mark: number | undefined,
+  value: number,
+  composition: Place,
+): string {
+  const { cells, meaning, zone } = values
+  const { locale } = composition
+  if (cells.type === 'text') {
+    const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
+    return meaning.is === 'cycle' ? cycleText(meaning.cycle, Number(word), locale, 'long') : word
+  }
+  const start = mark === undefined ? value : cells.values[mark]
+  if (cells.type === 'time')
+    return momentText(start, meaning.is === 'bucket' ? meaning.unit : undefined, locale, zone)
+  const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
+  if (values.ends && mark !== undefined)
+    return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`
+  return valueText(start, look)
+}

@@ -1,0 +1,182 @@
+import type { PositionScale } from '../../scale/scale.ts'
+import type { Box, Pixels } from '../../scene/scene.ts'
+import { readColor } from '../../theme/contrast.ts'
+import type { Marks } from '../kind.ts'
+
+/** From this many points on, a picture of how many lie where says more than discs on top of each other. */
+export const CROWD = 20_000
+
+/** A single point is this opaque, so that the lonely ones can be found; the most crowded places are solid. */
+const LEAST = 0.42
+/** The share of places whose crowd counts as solid. */
+const SOLID = 0.01
+/** Crowds larger than this at one place are all alike. */
+const MOST = 4095
+
+/** How many points lie at each picture element, as opacity; where series mix, their colours mix. */
+export function densityOf(
+  id: string,
+  marks: Marks,
+  paint: { colors: readonly string[]; color: Uint16Array },
+  x: PositionScale,
+  y: PositionScale,
+  plot: Box,
+  density: number,
+): Pixels {
+  const columns = Math.max(1, Math.round(plot.width * density))
+  const rows = Math.max(1, Math.round(plot.height * density))
+  const inks = paint.colors.map(color => readColor(color) ?? ([128, 128, 128] as const))
+  const grids = countAll(marks, paint.color, inks.length, x, y, plot, columns, rows)
+  const dot = Math.max(1, Math.round(1.6 * density))
+  const rgba = new Uint8ClampedArray(columns * rows * 4)
+  const crowds = grids.map(grid => (grid ? gathered(grid, columns, rows, dot) : undefined))
+  const total = crowds.length === 1 ? crowds[0]! : summed(crowds, columns * rows)
+  const opacity = opacities(total)
+  const single = crowds.filter(crowd => crowd !== undefined).length === 1
+  const only = inks[crowds.findIndex(crowd => crowd !== undefined)] ?? [128, 128, 128]
+  for (let i = 0; i < total.length; i++) {
+    const n = total[i]
+    if (n === 0) continue
+    const at = i * 4
+    rgba[at + 3] = opacity[Math.min(n, MOST)]
+    if (single) {
+      rgba[at] = only[0]
+      rgba[at + 1] = only[1]
+      rgba[at + 2] = only[2]
+      continue
+    }
+    let [r, g, b] = [0, 0, 0]
+    for (let c = 0; c < crowds.length; c++) {
+      const own = crowds[c]?.[i] ?? 0
+      if (own === 0) continue
+      r += inks[c][0] * own
+      g += inks[c][1] * own
+      b += inks[c][2] * own
+    }
+    rgba[at] = r / n
+    rgba[at + 1] = g / n
+    rgba[at + 2] = b / n
+  }
+  return {
+    kind: 'pixels',
+    id,
+    part: 'data',
+    clip: true,
+    keys: [],
+    colors: paint.colors,
+    color: new Uint16Array(1),
+    x: Float32Array.of(plot.x),
+    y: Float32Array.of(plot.y),
+    width: Float32Array.of(plot.width),
+    height: Float32Array.of(plot.height),
+    columns,
+    rgba,
+  }
+}
+
+/** Points at each picture element, for each colour that occurs. */
+function countAll(
+  marks: Marks,
+  color: Uint16Array,
+  colors: number,
+  x: PositionScale,
+  y: PositionScale,
+  plot: Box,
+  columns: number,
+  rows: number,
+): (Uint32Array | undefined)[] {
+  const grids: (Uint32Array | undefined)[] = Array.from({ length: colors }, () => undefined)
+  const toColumn = pixelOf(x, plot.x, columns / plot.width)
+  const toRow = pixelOf(y, plot.y, rows / plot.height)
+  const { length } = marks
+  const xs = marks.x.at
+  const ys = marks.y.at
+  const grid = (c: number) => (grids[c] ??= new Uint32Array(columns * rows))
+  const one = colors === 1 ? grid(0) : undefined
+  if (toColumn.straight && toRow.straight) {
+    // The common case without a call for each point.
+    const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
+    for (let i = 0; i < length; i++) {
+      const column = Math.floor(xs[i] * xf + xo)
+      const row = Math.floor(ys[i] * yf + yo)
+      if (column >= 0 && column < columns && row >= 0 && row < rows)
+        (one ?? grid(color[i]))[row * columns + column]++
+    }
+    return grids
+  }
+  for (let i = 0; i < length; i++) {
+    const column = Math.floor(toColumn.map(xs[i]))
+    const row = Math.floor(toRow.map(ys[i]))
+    if (column >= 0 && column < columns && row >= 0 && row < rows)
+      (one ?? grid(color[i]))[row * columns + column]++
+  }
+  return grids
+}
+
+/** Values to picture elements. */
+function pixelOf(scale: PositionScale, start: number, density: number) {
+  const { kind } = scale
+  return {
+    straight: kind.name === 'linear' || kind.name === 'time' || kind.name === 'category',
+    factor: scale.factor * density,
+    offset: (scale.offset - start) * density,
+    map: (value: number) => (kind.allows(value) ? (scale.map(value) - start) * density : -1),
+  }
+}
+
+/** The points in a square of `dot` elements around each element: what each point covers. */
+function gathered(grid: Uint32Array, columns: number, rows: number, dot: number): Uint32Array {
+  if (dot === 1) return grid
+  const before = dot >> 1
+  const level = new Uint32Array(grid.length)
+  for (let row = 0; row < rows; row++) {
+    const start = row * columns
+    for (let column = 0; column < columns; column++) {
+      const n = grid[start + column]
+      if (n === 0) continue
+      const from = Math.max(0, column - before)
+      const to = Math.min(columns, column - before + dot)
+      for (let c = from; c < to; c++) level[start + c] += n
+    }
+  }
+  const out = new Uint32Array(grid.length)
+  for (let row = 0; row < rows; row++) {
+    const from = Math.max(0, row - before)
+    const to = Math.min(rows, row - before + dot)
+    const start = row * columns
+    for (let column = 0; column < columns; column++) {
+      const n = level[start + column]
+      if (n === 0) continue
+      for (let r = from; r < to; r++) out[r * columns + column] += n
+    }
+  }
+  return out
+}
+
+function summed(crowds: readonly (Uint32Array | undefined)[], length: number): Uint32Array {
+  const out = new Uint32Array(length)
+  for (const crowd of crowds) if (crowd) for (let i = 0; i < length; i++) out[i] += crowd[i]
+  return out
+}
+
+/** The opacity, 0 to 255, of each number of points: by its logarithm, solid from the most crowded hundredth on. */
+function opacities(crowd: Uint32Array): Uint8Array {
+  const times = new Uint32Array(MOST + 1)
+  let present = 0
+  for (let i = 0; i < crowd.length; i++) {
+    if (crowd[i] === 0) continue
+    times[Math.min(crowd[i], MOST)]++
+    present++
+  }
+  let solid = MOST
+  for (let above = 0; solid > 1; solid--) {
+    above += times[solid]
+    if (above > present * SOLID) break
+  }
+  const out = new Uint8Array(MOST + 1)
+  for (let n = 1; n <= MOST; n++) {
+    const place = solid > 1 ? Math.min(1, Math.log(n) / Math.log(solid)) : 1
+    out[n] = Math.round(255 * (LEAST + (1 - LEAST) * place))
+  }
+  return out
+}

@@ -1,0 +1,30 @@
+import type { Discs } from '../../scene/scene.ts'
+import { kind } from '../kind.ts'
+import { paintOf } from '../paint-of.ts'
+
+/** Words at places of the plot, moved only as far as it takes for none to overlap. What they say is the role `label`. */
+export const text = kind({
+  name: 'text',
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  swatch: 'disc',
+  aside: true,
+  draw({ id, marks, x, y, style }) {
+    const place = (scale: typeof x, value: number) =>
+      scale.kind.allows(value) ? scale.map(value) : Number.NaN
+    // Places without a size: labels stand on them.
+    const places: Discs = {
+      kind: 'discs',
+      id: `${id}/text`,
+      part: 'data',
+      clip: true,
+      keys: Array.from({ length: marks.length }, (_, i) => marks.keyOf(i)),
+      rows: marks.rowsOf,
+      ...paintOf(marks, style),
+      along: { x: x.name, y: y.name },
+      x: Float32Array.from(marks.x.at, value => place(x, value)),
+      y: Float32Array.from(marks.y.at, value => place(y, value)),
+      radius: new Float32Array(marks.length),
+    }
+    return [places]
+  },
+})

@@ -1,0 +1,47 @@
+import type { Fit } from '../kind.ts'
+import { localCurve } from './local.ts'
+import { fitPolynomial } from './polynomial.ts'
+import { studentQuantile } from './student.ts'
+
+/** A curve through points, in data units. */
+export interface Curve {
+  at(x: number): number
+  /** Half the height of the band in which the curve lies with a confidence; NaN where it cannot be told. */
+  reach(x: number, confidence: number): [below: number, above: number]
+  /** The share of the spread that it explains; NaN for curves without a formula. */
+  rSquared: number
+  /** What it is, for its formula. */
+  formula:
+    | { kind: 'polynomial'; coefficients: number[] }
+    | { kind: 'log' | 'exponential'; start: number; rate: number }
+    | undefined
+}
+
+/** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. */
+export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): Curve | undefined {
+  if (fit === 'local') return localCurve(x, y)
+  const logX = fit === 'log'
+  const logY = fit === 'exponential'
+  const keep = x.map((value, i) => (!logX || value > 0) && (!logY || y[i] > 0))
+  const xs = x.filter((_, i) => keep[i]).map(value => (logX ? Math.log(value) : value))
+  const ys = y.filter((_, i) => keep[i]).map(value => (logY ? Math.log(value) : value))
+  if (xs.length < 2) return undefined
+  const degree = typeof fit === 'object' ? fit.degree : 1
+  const line = fitPolynomial(xs, ys, degree)
+  const place = (value: number) => (logX ? (value > 0 ? Math.log(value) : Number.NaN) : value)
+  const back = (value: number) => (logY ? Math.exp(value) : value)
+  const [start, rate = 0] = line.coefficients
+  return {
+    at: value => back(line.at(place(value))),
+    reach(value, confidence) {
+      const middle = line.at(place(value))
+      const half = studentQuantile((1 + confidence) / 2, line.freedom) * line.errorAt(place(value))
+      return [back(middle - half), back(middle + half)]
+    },
+    rSquared: line.rSquared,
+    formula:
+      logX || logY
+        ? { kind: logX ? 'log' : 'exponential', start: logY ? Math.exp(start) : start, rate }
+        : { kind: 'polynomial', coefficients: line.coefficients },
+  }
+}

@@ -1,0 +1,149 @@
+import type { Areas, Batch, Lines } from '../../scene/scene.ts'
+import { type DrawInput, kind, type Marks } from '../kind.ts'
+import { type Curve, fitCurve } from './curves.ts'
+import { formulaText, timeStepOf } from './formula.ts'
+
+/** Pixels from one vertex of a curve to the next. */
+const STEP = 4
+
+interface Fitted {
+  curve: Curve
+  min: number
+  max: number
+}
+
+/** A curve fitted through the points of each series, with its formula, and a band of confidence where one is wished for. */
+export const trend = kind({
+  name: 'trend',
+  roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  swatch: 'line',
+  aside: true,
+  draw(input) {
+    const { id, marks, x, style, memory, fit, band } = input
+    const name = `curves ${JSON.stringify(fit)}`
+    let curves = memory.get(name) as (Fitted | undefined)[] | undefined
+    if (!curves) {
+      curves = marks.series.map((_, s) => fitSeries(marks, s, input))
+      memory.set(name, curves)
+    }
+    const found = curves
+    const vertices = curves.map(one => (one ? verticesOf(one, input) : []))
+    const lines = linesOf(input, vertices, `${id}/trend`)
+    lines.width.fill(style.width ?? 2)
+    lines.labels = curves.map(one => one && formulaText(one.curve, stepOf(input), input.locale))
+    return band > 0 && fit !== 'local' ? [bandOf(input, vertices, found, band), lines] : [lines]
+
+    function stepOf({ marks: { x: positions } }: DrawInput) {
+      if (x.kind.name !== 'time') return undefined
+      const span = Math.max(...found.map(one => (one ? one.max - one.min : 0)))
+      return timeStepOf(positions, span)
+    }
+  },
+})
+
+function fitSeries(marks: Marks, s: number, { fit, x }: DrawInput): Fitted | undefined {
+  const xs: number[] = []
+  const ys: number[] = []
+  for (let i = 0; i < marks.length; i++) {
+    if ((marks.seriesOf?.[i] ?? 0) !== s) continue
+    const [px, py] = [marks.x.at[i], marks.y.at[i]]
+    if (Number.isFinite(px) && Number.isFinite(py)) {
+      xs.push(px)
+      ys.push(py)
+    }
+  }
+  if (xs.length < 2) return undefined
+  let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  for (const value of xs) {
+    if (value < min) min = value
+    if (value > max) max = value
+  }
+  // Logarithms of times count from the first one, or they would be of 1970.
+  const start = x.kind.name === 'time' && fit === 'log' ? min - (max - min) / 100 : 0
+  const curve = fitCurve(start === 0 ? xs : xs.map(value => value - start), ys, fit)
+  if (!curve) return undefined
+  const shifted: Curve =
+    start === 0
+      ? curve
+      : {
+          ...curve,
+          at: value => curve.at(value - start),
+          reach: (value, confidence) => curve.reach(value - start, confidence),
+        }
+  return { curve: shifted, min, max }
+}
+
+interface Vertex {
+  x: number
+  y: number
+}
+
+/** Vertices along a curve, close enough for it to look bent rather than broken. */
+function verticesOf({ curve, min, max }: Fitted, { x }: DrawInput): Vertex[] {
+  const [a, b] = [x.map(min), x.map(max)]
+  const steps = Math.max(1, Math.min(400, Math.ceil(Math.abs(b - a) / STEP)))
+  return Array.from({ length: steps + 1 }, (_, i) => {
+    const value = i === 0 ? min : i === steps ? max : x.invert(a + ((b - a) * i) / steps)
+    return { x: value, y: curve.at(value) }
+  })
+}
+
+function base(input: DrawInput, vertices: Vertex[][], id: string) {
+  const { marks, x, style } = input
+  const all = vertices.flat()
+  const starts = new Uint32Array(vertices.length + 1)
+  vertices.forEach((list, i) => {
+    starts[i + 1] = starts[i] + list.length
+  })
+  return {
+    id,
+    part: 'data' as const,
+    clip: true,
+    names: marks.series.map(one => one.key),
+    keys: [],
+    colors: marks.series.map(one => style.color ?? one.color),
+    color: Uint16Array.from(marks.series, (_, i) => i),
+    along: { x: x.name, y: input.y.name },
+    starts,
+    x: Float32Array.from(all, vertex => x.map(vertex.x)),
+    atX: Float64Array.from(all, vertex => vertex.x),
+  }
+}
+
+const place = ({ y }: DrawInput, value: number) => (y.kind.allows(value) ? y.map(value) : Number.NaN)
+
+function linesOf(input: DrawInput, vertices: Vertex[][], id: string): Lines {
+  const { style, marks } = input
+  const atY = Float64Array.from(vertices.flat(), vertex => vertex.y)
+  return {
+    ...base(input, vertices, id),
+    kind: 'lines',
+    alpha: style.opacity === undefined ? undefined : new Float32Array(vertices.length).fill(style.opacity),
+    y: Float32Array.from(atY, value => place(input, value)),
+    atY,
+    width: new Float32Array(vertices.length).fill(2),
+    dash: marks.series.map(one => style.dash ?? one.dash),
+    flat: style.caps === false,
+  }
+}
+
+function bandOf(
+  input: DrawInput,
+  vertices: Vertex[][],
+  curves: readonly (Fitted | undefined)[],
+  confidence: number,
+): Batch {
+  const reach = vertices.flatMap((list, i) => list.map(({ x }) => curves[i]!.curve.reach(x, confidence)))
+  const atBase = Float64Array.from(reach, ([below]) => below)
+  const atTop = Float64Array.from(reach, ([, above]) => above)
+  const areas: Areas = {
+    ...base(input, vertices, `${input.id}/band`),
+    kind: 'areas',
+    alpha: new Float32Array(vertices.length).fill(0.14),
+    top: Float32Array.from(atTop, value => place(input, value)),
+    base: Float32Array.from(atBase, value => place(input, value)),
+    atTop,
+    atBase,
+  }
+  return areas
+}
