@@ -1,5 +1,5 @@
 import type { Arrange, Between, Fit, Kind, MarkStyle } from '../drawing/kind.ts'
-import { DapploError } from '../finding/error.ts'
+import { DapploError, type Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
@@ -7,6 +7,7 @@ import { Table } from '../table/table.ts'
 import type { Conditions } from '../table/where.ts'
 import { readWords } from '../table/words.ts'
 import type { Description, Drawing, Elsewhere, Order } from './description.ts'
+import { type ResolvedHeading, resolveHeading } from './heading-words.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
 export interface ResolvedDrawing {
@@ -47,6 +48,10 @@ export type Level = 'mean' | 'median' | 'min' | 'max'
 
 export interface Resolved {
   drawings: ResolvedDrawing[]
+  /** The words around the chart, understood. */
+  heading: ResolvedHeading[]
+  /** What is amiss with them. */
+  findings: Finding[]
   /** Every table that is drawn. */
   tables: Table[]
 }
@@ -87,7 +92,9 @@ export function resolve(
         : 'draw'
     return resolveOne(item, index, path, table, description, kinds, tables)
   })
-  return { drawings, tables: [...new Set(drawings.map(drawing => drawing.table))] }
+  const findings: Finding[] = []
+  const heading = resolveHeading(description, table, findings)
+  return { drawings, heading, findings, tables: [...new Set(drawings.map(drawing => drawing.table))] }
 }
 
 type Item = string | Kind | Drawing<any> | Elsewhere

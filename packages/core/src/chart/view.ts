@@ -2,6 +2,7 @@ import { computed, type ReadonlySignal, type Signal, signal } from '@preact/sign
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
 import type { Table } from '../table/table.ts'
+import type { Conditions } from '../table/where.ts'
 import { themeOf } from '../theme/house.ts'
 import { type Measure, rememberWidths } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -13,6 +14,7 @@ import type { Description } from './description.ts'
 import { type Domain, settleDomain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { groundTheme } from './ground.ts'
+import { fillHeading, type HeadingWords } from './heading-words.ts'
 import { composePicture } from './picture.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import { type ShapedDrawing, shapeAll } from './shapes.ts'
@@ -62,12 +64,18 @@ export class View {
     const domains: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
       this.settleAll(this.chart.value, bounds.value),
     )
-    const words = computed(() => wordsOf(this.chart.value, bounds.value, locale.value))
+    const headings = computed(() => {
+      for (const table of tablesOf(this.chart.value)) table.version.value
+      return chartsOf(this.chart.value).map(({ resolved, table, description }) =>
+        fillHeading(resolved.heading, table, description.where as Conditions | undefined, locale.value),
+      )
+    })
+    const words = computed(() => wordsOf(this.chart.value, bounds.value, headings.value, locale.value))
     this.composition = computed(() => {
       const shown = this.chart.value
       return composePicture({
         charts: chartsOf(shown).map((one, i) => ({
-          description: one.description,
+          description: { ...one.description, ...headings.value[i] },
           bound: bounds.value[i],
           domains: domains.value[i],
         })),
@@ -96,7 +104,8 @@ export class View {
         ),
       ),
     )
-    return [...new Set(read), ...panes.flatMap(pane => pane.bound.findings)]
+    const words = chartsOf(this.chart.value).flatMap(chart => chart.resolved.findings)
+    return [...new Set(read), ...words, ...panes.flatMap(pane => pane.bound.findings)]
   }
 
   private settleAll(shown: Chart | Spread, bounds: Bound[]): Map<string, Domain>[] {
@@ -158,9 +167,12 @@ function bindAll(
 function wordsOf(
   shown: Chart | Spread,
   bounds: Bound[],
+  headings: readonly HeadingWords[],
   locale: string,
 ): { title: string; description: string } {
-  const all = chartsOf(shown).map((chart, i) => describe(chart.description, bounds[i], locale))
+  const all = chartsOf(shown).map((chart, i) =>
+    describe({ ...chart.description, ...headings[i] }, bounds[i], locale),
+  )
   if (!(shown instanceof Spread)) return all[0]
   const title =
     shown.description.title ??

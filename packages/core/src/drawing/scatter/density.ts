@@ -74,7 +74,7 @@ export function densityOf(
   }
 }
 
-/** Points at each picture element, for each colour that occurs. */
+/** Points at each picture element, for each colour that occurs. Those on the last edge count to the last element. */
 function countAll(
   marks: Marks,
   color: Uint16Array,
@@ -99,16 +99,20 @@ function countAll(
     for (let i = 0; i < length; i++) {
       const column = Math.floor(xs[i] * xf + xo)
       const row = Math.floor(ys[i] * yf + yo)
-      if (column >= 0 && column < columns && row >= 0 && row < rows)
-        (one ?? grid(color[i]))[row * columns + column]++
+      if (column >= 0 && column <= columns && row >= 0 && row <= rows)
+        (one ?? grid(color[i]))[
+          (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
+        ]++
     }
     return grids
   }
   for (let i = 0; i < length; i++) {
     const column = Math.floor(toColumn.map(xs[i]))
     const row = Math.floor(toRow.map(ys[i]))
-    if (column >= 0 && column < columns && row >= 0 && row < rows)
-      (one ?? grid(color[i]))[row * columns + column]++
+    if (column >= 0 && column <= columns && row >= 0 && row <= rows)
+      (one ?? grid(color[i]))[
+        (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
+      ]++
   }
   return grids
 }
