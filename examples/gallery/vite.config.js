@@ -9,6 +9,8 @@ export default defineConfig({
   build: {
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 2000,
-    rolldownOptions: { input: { index: page('index.html'), axes: page('axes.html') } },
+    rolldownOptions: {
+      input: { index: page('index.html'), axes: page('axes.html'), kinds: page('kinds.html') },
+    },
   },
 })

@@ -13,7 +13,7 @@ import type { Description } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { layoutPlot, type PlotRoom } from './layout.ts'
-import { besideLegends, type Legends, legendsInside, planLegends, sideWidth } from './legends.ts'
+import { besideLegends, isPlaced, type Legends, legendsInside, planLegends, sideWidth } from './legends.ts'
 import { planAxes } from './plan.ts'
 import { arrangeOf } from './resolve.ts'
 import { pieLabels, planPie, shapeLabels } from './shape-labels.ts'
@@ -77,7 +77,7 @@ export function composePane(input: PaneInput): Pane {
   const pies = new Map(
     bound.drawings
       .filter(one => one.drawing.kind.parts)
-      .map(one => [one, planPie(one, tiny ? 0 : box.width, locale, theme, measure)]),
+      .map(one => [one, planPie(one, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure)]),
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
   const largest = largestRadius(box)

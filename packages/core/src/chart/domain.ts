@@ -115,6 +115,12 @@ function positionKind(kind: Scale['kind']): ScaleKind['name'] | undefined {
   return kind === 'sequential' || kind === 'diverging' || kind === 'stepped' ? undefined : kind
 }
 
+const lookOf = ({ drawing, x }: Bound['drawings'][number]) => ({
+  fit: drawing.fit,
+  band: drawing.band,
+  time: x.cells.type === 'time',
+})
+
 type Use = ScaleInput['uses'][number]
 
 /** Whether the drawing's shapes grow along this scale. */
@@ -136,7 +142,8 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     if (bound.marks.length === 0) continue
     if (kind.name === 'log') {
       for (const value of positions.at) if (value > 0) take(value, value)
-    } else if (drawn.extent && measures(use, input)) take(...drawn.extent(bound.marks, input.role, arrange))
+    } else if (drawn.extent && measures(use, input))
+      take(...drawn.extent(bound.marks, input.role, arrange, lookOf(bound)))
     else if (positions.from && positions.to) {
       // Whole intervals for every kind, so that a change of kind leaves the axis where it is.
       take(

@@ -51,6 +51,12 @@ function wishOf({ legend: wish }: Description, role: LegendRole): Wish {
   return read(byRole ? (wish as Record<string, Legend>)[role] : (wish as Legend | undefined))
 }
 
+/** Whether a place was asked for, so that names must not stand elsewhere instead. */
+export function isPlaced(description: Description): boolean {
+  const { at } = wishOf(description, 'color')
+  return at !== false && at !== 'auto' && at !== 'ends'
+}
+
 /** Decides which legends a chart needs, and where they stand. `named`: names are at the shapes already. */
 export function planLegends(
   description: Description,

@@ -107,6 +107,9 @@ export interface DrawInput<Options = any> {
   memory: Map<string, unknown>
 }
 
+/** Looks that decide how far shapes reach. */
+export type Look = Pick<DrawInput, 'fit' | 'band'> & { time: boolean }
+
 /** A kind of drawing. Built-in kinds are declared just as a user's own. */
 export interface Kind<Options = any> {
   name: string
@@ -131,7 +134,7 @@ export interface Kind<Options = any> {
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */
-  extent?(marks: Marks, measured: 'x' | 'y', arrange: Arrange): [number, number]
+  extent?(marks: Marks, measured: 'x' | 'y', arrange: Arrange, look: Look): [number, number]
 }
 
 /** Declares a kind of drawing. */

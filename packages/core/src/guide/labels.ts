@@ -140,7 +140,7 @@ function inBox(
   font: Font,
   theme: Theme,
 ): Found | undefined {
-  if (!(box.width >= width + 6 && box.height >= font.size + 4)) return undefined
+  if (!(box.width >= width + 3 && box.height >= font.size + 3)) return undefined
   const ink = (batch.alpha?.[shape] ?? 1) < 0.8 ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
   const spot: Spot = {
     x: box.x + box.width / 2,
@@ -187,8 +187,10 @@ function inRange(item: Item, batch: Rects, room: LabelRoom, font: Font, theme: T
     { x: x + width + 5, y: top, anchor: 'start' },
     { x: x - 5, y: top, anchor: 'end' },
   ]
-  const found = best(item, spots, room, font, theme.text)
-  return found && { ...found, halo: !room.isBare(textBox(item.width, font, found.x, found.y, found.anchor)) }
+  const found = best(item, spots, room, font, theme)
+  // On nothing but the range itself, words need no edge.
+  const bare = found && room.isBare(textBox(item.width, font, found.x, found.y, found.anchor))
+  return found && { ...found, halo: found.halo && !bare }
 }
 
 /** The first spot that is free, best without shapes under it. */
@@ -197,11 +199,15 @@ function best(
   spots: readonly Spot[],
   room: LabelRoom,
   font: Font,
-  color: string,
+  theme: Theme,
 ): Found | undefined {
+  const color = theme.text
   const free = spots.filter(spot => room.isFree(textBox(width, font, spot.x, spot.y, spot.anchor)))
   const spot = free.find(one => room.isBare(textBox(width, font, one.x, one.y, one.anchor))) ?? free[0]
-  return spot && { ...spot, color, halo: true }
+  if (!spot) return undefined
+  const ground = room.groundOf(textBox(width, font, spot.x, spot.y, spot.anchor))
+  const ink = ground === undefined ? undefined : inkOn(ground, theme)
+  return { ...spot, color: ink ?? color, halo: ink === undefined }
 }
 
 /** Distances from a point at which a label is tried, in pixels; from the second on a leader joins them. */
@@ -280,7 +286,7 @@ function atStroke(
       { x: left - 5, y, anchor: 'end' as const },
     ])
     if (!whole) spots.push({ x: left, y: top - 5, anchor: 'middle' })
-    return best(item, spots, room, font, theme.text)
+    return best(item, spots, room, font, theme)
   }
   const ends: [number, Anchor][] = [
     [right - 2, 'end'],
@@ -293,7 +299,7 @@ function atStroke(
   ])
   // A short stroke has its words beside it.
   if (right - left < item.width) spots.unshift({ x: right + GAP, y: top + rise / 2, anchor: 'start' })
-  return best(item, spots, room, font, theme.text)
+  return best(item, spots, room, font, theme)
 }
 
 /** Near the last point of a line, where the line itself does not run through the words. */
@@ -319,7 +325,7 @@ function atLine(
   // In a cloud of points, a corner of the plot is more readable than the neighbourhood of the line.
   for (const y of [plot.y + font.size, plot.y + plot.height - 8])
     spots.push({ x: plot.x + plot.width - 4, y, anchor: 'end' }, { x: plot.x + 6, y, anchor: 'start' })
-  return best(item, spots, room, font, theme.text)
+  return best(item, spots, room, font, theme)
 }
 
 /** Collects texts by anchor, ink and halo, and the leaders. */

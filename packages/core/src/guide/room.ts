@@ -35,11 +35,13 @@ export class LabelRoom {
   private readonly taken: Box[] = []
   private readonly fine: Flatbush | undefined
   private readonly broad: Flatbush | undefined
+  private readonly grounds: readonly Ground[]
 
   constructor(limits: Box, batches: readonly Batch[]) {
     this.limits = limits
     this.fine = indexOf(batches.flatMap(obstaclesOf))
-    this.broad = indexOf(batches.flatMap(groundsOf))
+    this.grounds = batches.flatMap(groundsOf)
+    this.broad = indexOf(this.grounds)
   }
 
   /** Whether a box lies within the limits and touches no label. */
@@ -67,6 +69,20 @@ export class LabelRoom {
     return !hits(this.fine, box) && !hits(this.broad, box)
   }
 
+  /** The colour of the bar or cell that a box lies on as a whole, with nothing else under it. */
+  groundOf(box: Box): string | undefined {
+    const { x, y, width, height } = box
+    const found = this.broad?.search(x, y, x + width, y + height) ?? []
+    const ground = found.length === 1 ? this.grounds[found[0]] : undefined
+    const within =
+      ground &&
+      x >= ground.x &&
+      y >= ground.y &&
+      x + width <= ground.x + ground.width &&
+      y + height <= ground.y + ground.height
+    return within && this.isClear(box) ? ground.color : undefined
+  }
+
   take(box: Box): void {
     this.taken.push(box)
   }
@@ -87,14 +103,19 @@ function indexOf(boxes: readonly Box[]): Flatbush | undefined {
   return index
 }
 
+interface Ground extends Box {
+  color: string | undefined
+}
+
 /** Bars and cells, as far as they are solid. */
-function groundsOf(batch: Batch): Box[] {
+function groundsOf(batch: Batch): Ground[] {
   if (batch.part !== 'data' || batch.kind !== 'rects') return []
   return Array.from(batch.x, (x, i) => ({
     x,
     y: batch.y[i],
     width: batch.width[i],
     height: batch.height[i],
+    color: (batch.alpha?.[i] ?? 1) > 0.8 ? batch.colors[batch.color[i]] : undefined,
   })).filter((box, i) => box.width > 0 && box.height > 0 && (batch.alpha?.[i] ?? 1) > 0.3)
 }
 

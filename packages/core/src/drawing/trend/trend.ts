@@ -1,5 +1,5 @@
 import type { Areas, Batch, Lines } from '../../scene/scene.ts'
-import { type DrawInput, kind, type Marks } from '../kind.ts'
+import { type DrawInput, type Fit, kind, type Marks } from '../kind.ts'
 import { type Curve, fitCurve } from './curves.ts'
 import { formulaText, timeStepOf } from './formula.ts'
 
@@ -23,7 +23,7 @@ export const trend = kind({
     const name = `curves ${JSON.stringify(fit)}`
     let curves = memory.get(name) as (Fitted | undefined)[] | undefined
     if (!curves) {
-      curves = marks.series.map((_, s) => fitSeries(marks, s, input))
+      curves = marks.series.map((_, s) => fitSeries(marks, s, fit, x.kind.name === 'time'))
       memory.set(name, curves)
     }
     const found = curves
@@ -39,9 +39,35 @@ export const trend = kind({
       return timeStepOf(positions, span)
     }
   },
+  extent(marks, _measured, _arrange, { fit, band, time }) {
+    let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+    const take = (value: number) => {
+      if (value < min) min = value
+      if (value > max) max = value
+    }
+    for (const value of marks.y.at) take(value)
+    // A curve that goes beyond the points by no more than rounding must not stretch the axis.
+    const slack = 1e-9 * Math.max(Math.abs(min), Math.abs(max))
+    const takeCurve = (value: number) => {
+      if (value < min - slack || value > max + slack) take(value)
+    }
+    marks.series.forEach((_, s) => {
+      const fitted = fitSeries(marks, s, fit, time)
+      if (!fitted) return
+      for (let i = 0; i <= LOOKS; i++) {
+        const x = fitted.min + ((fitted.max - fitted.min) * i) / LOOKS
+        takeCurve(fitted.curve.at(x))
+        if (band > 0) fitted.curve.reach(x, band).forEach(takeCurve)
+      }
+    })
+    return [min, max]
+  },
 })
 
-function fitSeries(marks: Marks, s: number, { fit, x }: DrawInput): Fitted | undefined {
+/** Places at which a curve's reach is looked for. */
+const LOOKS = 40
+
+function fitSeries(marks: Marks, s: number, fit: Fit, time: boolean): Fitted | undefined {
   const xs: number[] = []
   const ys: number[] = []
   for (let i = 0; i < marks.length; i++) {
@@ -59,7 +85,7 @@ function fitSeries(marks: Marks, s: number, { fit, x }: DrawInput): Fitted | und
     if (value > max) max = value
   }
   // Logarithms of times count from the first one, or they would be of 1970.
-  const start = x.kind.name === 'time' && fit === 'log' ? min - (max - min) / 100 : 0
+  const start = time && fit === 'log' ? min - (max - min) / 100 : 0
   const curve = fitCurve(start === 0 ? xs : xs.map(value => value - start), ys, fit)
   if (!curve) return undefined
   const shifted: Curve =
