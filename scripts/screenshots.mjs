@@ -74,6 +74,12 @@ await shoot('axes-night', `${url}axes.html?theme=night`, {
   height: 1000,
   act: page => page.mouse.wheel(0, 1050),
 })
+for (const [kind, more] of [
+  ['bar', ''],
+  ['reference', ''],
+  ['pie', '&theme=night'],
+])
+  await shoot(`kind-${kind}`, `${url}kinds.html?kind=${kind}${more}`, { width: 1260, height: 900 })
 await shoot('page-narrow', url, { width: 360, height: 740 })
 await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
   width: 1000,

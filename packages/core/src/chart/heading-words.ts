@@ -56,13 +56,13 @@ export function fillHeading(
 ): HeadingWords {
   const out: HeadingWords = {}
   for (const { field, pieces, meanings } of heading) {
-    const values = meanings.map(meaning => valueOf(meaning, table, where, locale))
+    const values = meanings.map(meaning => textOf(meaning, table, where, locale))
     out[field] = fillWords(pieces, values)
   }
   return out
 }
 
-function valueOf(meaning: Meaning, table: Table, where: Conditions | undefined, locale: string): string {
+function textOf(meaning: Meaning, table: Table, where: Conditions | undefined, locale: string): string {
   const shaped = shape(table, new Map([['hole', meaning]]), { rows: rowsWhere(table, where, 'where') })
   const values = shaped.roles.get('hole')
   if (!values || shaped.length === 0) return '–'

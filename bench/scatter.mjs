@@ -1,0 +1,80 @@
+// A scatter of a million points, frame by frame; and a hundred thousand discs as SVG.
+import { chart, compose, paintCanvas, table, toSvgText, View } from '@dapplo/core'
+import { measureInter } from '@dapplo/core/inter'
+import { createCanvas } from '@napi-rs/canvas'
+import { ratio, time } from './measure.mjs'
+
+const WIDTH = 1200
+const HEIGHT = 700
+const COUNT = 1_000_000
+const frame = { width: WIDTH, height: HEIGHT, measure: measureInter }
+
+const cloud = rows => ({
+  x: Float64Array.from({ length: rows }, (_, i) => Math.sin(i * 1.7) * (3 + ((i * 7919) % 997) / 300)),
+  y: Float64Array.from({ length: rows }, (_, i) => Math.cos(i * 1.7) * (3 + ((i * 104_729) % 991) / 300)),
+})
+const million = cloud(COUNT)
+const context = createCanvas(WIDTH, HEIGHT).getContext('2d')
+const picture = createCanvas(WIDTH, HEIGHT)
+
+/** Puts colour values on the canvas, as the painters do. */
+function bitmap(rgba, columns, rows) {
+  if (picture.width !== columns || picture.height !== rows)
+    Object.assign(picture, { width: columns, height: rows })
+  const data = picture.getContext('2d').createImageData(columns, rows)
+  data.data.set(rgba)
+  picture.getContext('2d').putImageData(data, 0, 0)
+  return picture
+}
+const flush = () => context.getImageData(0, 0, 1, 1)
+
+const view = new View(chart(table(million), { draw: 'scatter', x: 'x', y: 'y' }), {}, frame)
+const [plot] = view.scene.plots
+const columns = Math.round(plot.width)
+const rows = Math.round(plot.height)
+
+const bare = time(() => {
+  const counts = new Uint32Array(columns * rows)
+  const [xf, yf] = [columns / 14, rows / 14]
+  for (let i = 0; i < COUNT; i++) {
+    const column = ((million.x[i] + 7) * xf) | 0
+    const row = ((7 - million.y[i]) * yf) | 0
+    counts[row * columns + column]++
+  }
+  const rgba = new Uint8ClampedArray(columns * rows * 4)
+  for (let i = 0; i < counts.length; i++) if (counts[i] > 0) rgba[i * 4 + 3] = Math.min(255, counts[i] * 40)
+  context.clearRect(0, 0, WIDTH, HEIGHT)
+  context.drawImage(bitmap(rgba, columns, rows), plot.x, plot.y)
+  flush()
+})
+const ours = time(i => {
+  // A zoom by next to nothing, so that each frame is composed anew.
+  view.state.value = { zoom: { x: [-7, 7 + i * 1e-6] } }
+  paintCanvas(view.scene, context, 1, { bitmap })
+  flush()
+})
+ratio('a frame of a scatter of 1,000,000 points', ours, bare, 2)
+
+const discs = compose(
+  chart(table(cloud(100_000)), { draw: 'scatter', x: 'x', y: 'y', style: { size: 2 } }),
+  {},
+  frame,
+)
+const points = discs.batches.find(batch => batch.kind === 'discs')
+const strings = time(
+  () => {
+    const out = []
+    for (let i = 0; i < points.x.length; i++)
+      out.push(
+        `<circle cx="${Math.round(points.x[i] * 100) / 100}" cy="${Math.round(points.y[i] * 100) / 100}" r="2"/>`,
+      )
+    return out.join('\n').length
+  },
+  { runs: 9 },
+)
+ratio(
+  '100,000 discs to SVG',
+  time(() => toSvgText(discs).length, { runs: 9 }),
+  strings,
+  1.3,
+)
