@@ -33,6 +33,9 @@ const short = (value: number) => {
   return Object.is(rounded, -0) ? '0' : String(rounded)
 }
 
+/** The same as a number, for where there are very many. */
+const cent = (value: number) => Math.round(value * 100) / 100
+
 /** Text as it may stand in XML, between tags and inside quotes. */
 export function escapeXml(text: string): string {
   return clean(text).replace(/[&<>"']/g, character => `&#${character.charCodeAt(0)};`)
@@ -102,16 +105,22 @@ function grouped(
   attribute: 'fill' | 'stroke',
   paint: (i: number) => string,
 ): void {
-  let open = ''
+  const { color, colors } = batch
+  let open = false
+  let nowColor = -1
+  let nowAlpha = -1
   for (let i = 0; i < count; i++) {
     const shape = paint(i)
     if (shape === '') continue
     const alpha = batch.alpha ? batch.alpha[i] : 1
-    const look = `${attribute}="${escapeXml(batch.colors[batch.color[i]])}"${alpha < 1 ? ` ${attribute}-opacity="${short(alpha)}"` : ''}`
-    if (look !== open) {
+    // Numbers are compared rather than texts: most shapes look like the one before them.
+    if (color[i] !== nowColor || alpha !== nowAlpha) {
       if (open) out.push('</g>')
-      out.push(`<g ${look}>`)
-      open = look
+      open = true
+      nowColor = color[i]
+      nowAlpha = alpha
+      const opacity = alpha < 1 ? ` ${attribute}-opacity="${short(alpha)}"` : ''
+      out.push(`<g ${attribute}="${escapeXml(colors[nowColor])}"${opacity}>`)
     }
     out.push(shape)
   }
@@ -154,9 +163,10 @@ function paintDiscs(batch: Discs, out: string[]): void {
   if (ring)
     out.push(`<g stroke="${escapeXml(ring.color)}" stroke-width="${short(ring.width)}" paint-order="stroke">`)
   grouped(batch, x.length, out, 'fill', i => {
-    if (!(x[i] === x[i] && y[i] === y[i] && radius[i] > 0)) return ''
-    const form = MARKERS[batch.form?.[i] ?? 0]
-    if (form === 'disc') return `<circle cx="${short(x[i])}" cy="${short(y[i])}" r="${short(radius[i])}"/>`
+    const r = radius[i]
+    if (!(x[i] === x[i] && y[i] === y[i] && r > 0)) return ''
+    const form = batch.form ? MARKERS[batch.form[i]] : 'disc'
+    if (form === 'disc') return `<circle cx="${cent(x[i])}" cy="${cent(y[i])}" r="${cent(r)}"/>`
     const path = pathText()
     traceMarker(form, x[i], y[i], radius[i], path)
     return `<path d="${path.parts.join('')}"/>`

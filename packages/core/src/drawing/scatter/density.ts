@@ -28,35 +28,13 @@ export function densityOf(
   const inks = paint.colors.map(color => readColor(color) ?? ([128, 128, 128] as const))
   const grids = countAll(marks, paint.color, inks.length, x, y, plot, columns, rows)
   const dot = Math.max(1, Math.round(1.6 * density))
-  const rgba = new Uint8ClampedArray(columns * rows * 4)
-  const crowds = grids.map(grid => (grid ? gathered(grid, columns, rows, dot) : undefined))
-  const total = crowds.length === 1 ? crowds[0]! : summed(crowds, columns * rows)
+  const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
+  const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
+  const total = present.length === 1 ? present[0].crowd : summed(crowds, columns * rows)
   const opacity = opacities(total)
-  const single = crowds.filter(crowd => crowd !== undefined).length === 1
-  const only = inks[crowds.findIndex(crowd => crowd !== undefined)] ?? [128, 128, 128]
-  for (let i = 0; i < total.length; i++) {
-    const n = total[i]
-    if (n === 0) continue
-    const at = i * 4
-    rgba[at + 3] = opacity[Math.min(n, MOST)]
-    if (single) {
-      rgba[at] = only[0]
-      rgba[at + 1] = only[1]
-      rgba[at + 2] = only[2]
-      continue
-    }
-    let [r, g, b] = [0, 0, 0]
-    for (let c = 0; c < crowds.length; c++) {
-      const own = crowds[c]?.[i] ?? 0
-      if (own === 0) continue
-      r += inks[c][0] * own
-      g += inks[c][1] * own
-      b += inks[c][2] * own
-    }
-    rgba[at] = r / n
-    rgba[at + 1] = g / n
-    rgba[at + 2] = b / n
-  }
+  const rgba = new Uint8ClampedArray(columns * rows * 4)
+  if (present.length === 1) oneInk(rgba, total, opacity, present[0].ink)
+  else mixedInks(rgba, total, opacity, present)
   return {
     kind: 'pixels',
     id,
@@ -71,6 +49,42 @@ export function densityOf(
     height: Float32Array.of(plot.height),
     columns,
     rgba,
+  }
+}
+
+type Ink = readonly [red: number, green: number, blue: number]
+
+function oneInk(rgba: Uint8ClampedArray, total: Uint32Array, opacity: Uint8Array, [r, g, b]: Ink): void {
+  for (let i = 0, at = 0; i < total.length; i++, at += 4) {
+    const n = total[i]
+    if (n === 0) continue
+    rgba[at] = r
+    rgba[at + 1] = g
+    rgba[at + 2] = b
+    rgba[at + 3] = opacity[n < MOST ? n : MOST]
+  }
+}
+
+function mixedInks(
+  rgba: Uint8ClampedArray,
+  total: Uint32Array,
+  opacity: Uint8Array,
+  present: readonly { crowd: Uint32Array; ink: Ink }[],
+): void {
+  for (let i = 0, at = 0; i < total.length; i++, at += 4) {
+    const n = total[i]
+    if (n === 0) continue
+    let [r, g, b] = [0, 0, 0]
+    for (const { crowd, ink } of present) {
+      const own = crowd[i] / n
+      r += ink[0] * own
+      g += ink[1] * own
+      b += ink[2] * own
+    }
+    rgba[at] = r
+    rgba[at + 1] = g
+    rgba[at + 2] = b
+    rgba[at + 3] = opacity[Math.min(n, MOST)]
   }
 }
 
@@ -131,6 +145,7 @@ function pixelOf(scale: PositionScale, start: number, density: number) {
 /** The points in a square of `dot` elements around each element: what each point covers. */
 function gathered(grid: Uint32Array, columns: number, rows: number, dot: number): Uint32Array {
   if (dot === 1) return grid
+  if (dot === 2) return gatheredByTwo(grid, columns)
   const before = dot >> 1
   const level = new Uint32Array(grid.length)
   for (let row = 0; row < rows; row++) {
@@ -152,6 +167,21 @@ function gathered(grid: Uint32Array, columns: number, rows: number, dot: number)
       const n = level[start + column]
       if (n === 0) continue
       for (let r = from; r < to; r++) out[r * columns + column] += n
+    }
+  }
+  return out
+}
+
+/** The same for squares of two, as on most screens: each element and its neighbours to the right and below. */
+function gatheredByTwo(grid: Uint32Array, columns: number): Uint32Array {
+  const out = new Uint32Array(grid.length)
+  const last = grid.length - columns
+  for (let start = 0; start < grid.length; start += columns) {
+    let before = 0
+    for (let i = start + columns - 1; i >= start; i--) {
+      const here = grid[i] + (start < last ? grid[i + columns] : 0)
+      out[i] = here + before
+      before = here
     }
   }
   return out
