@@ -16,6 +16,7 @@ const PIPELINE = [
   'guide',
   'drawing',
   'chart',
+  'explore',
   'motion',
   'paint',
 ]

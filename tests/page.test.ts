@@ -3,45 +3,23 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import type { Live, Table } from 'dapplo'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { openBrowser, serveFolder } from './support/browser.ts'
+import { type Gallery, openGallery as openGalleryPages } from './support/gallery.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-page-'))
+let gallery: Gallery
 let browser: Browser
-let server: { url: string; close(): Promise<void> }
-
-declare global {
-  interface Window {
-    live: Live
-    sailings: Table
-  }
-}
+let server: { url: string }
 
 beforeAll(async () => {
-  execFileSync(
-    process.execPath,
-    [
-      join(root, 'node_modules/vite/bin/vite.js'),
-      'build',
-      '--config',
-      join(root, 'examples/gallery/vite.config.js'),
-      '--outDir',
-      join(folder, 'gallery'),
-      '--emptyOutDir',
-      '--logLevel',
-      'error',
-    ],
-    { cwd: root },
-  )
-  server = await serveFolder(join(folder, 'gallery'))
-  browser = await openBrowser()
+  gallery = await openGalleryPages()
+  browser = gallery.browser
+  server = gallery
 })
 afterAll(async () => {
-  await browser?.close()
-  await server?.close()
+  await gallery?.close()
   rmSync(folder, { recursive: true })
 })
 
@@ -170,7 +148,7 @@ describe('change', () => {
     await page.waitForFunction(
       () => !window.live.moving && window.live.scene.batches.some(batch => batch.id === 'drawing 0/bar'),
     )
-    expect(await page.locator('.dapplo').getAttribute('aria-label')).toContain(
+    expect(await page.locator('.dapplo [id^=dapplo-summary]').textContent()).toContain(
       'Bar chart of passengers per month by route.',
     )
     await page.close()
@@ -212,6 +190,8 @@ describe('the frame', () => {
 
   test('destroy leaves nothing behind', async () => {
     const page = await openGallery()
+    await page.mouse.move(600, 400)
+    await page.locator('.dapplo-tooltip').waitFor({ state: 'visible' })
     const before = await page.evaluate(() => ({
       panel: window.live.element.childNodes.length,
       cards: document.querySelectorAll('.dapplo-tooltip').length,
@@ -282,7 +262,7 @@ test('an embedded page shows its picture without scripts and its tooltip with th
   page.on('pageerror', error => complaints.push(error.message))
   await page.goto(pathToFileURL(out).href)
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
-  expect(await page.locator('figure svg').count()).toBe(0)
+  expect(await page.locator('figure > svg').count()).toBe(0)
   await page.waitForTimeout(700)
   await page.mouse.move(500, 300)
   await page.waitForFunction(() => document.querySelectorAll('.dapplo-tooltip-name').length >= 4)

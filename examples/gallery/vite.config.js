@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 
+const PAGES = ['index', 'kinds', 'axes', 'together', 'crossfilter', 'detail', 'period']
 const page = name => fileURLToPath(new URL(name, import.meta.url))
 
 export default defineConfig({
@@ -9,8 +10,6 @@ export default defineConfig({
   build: {
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 2000,
-    rolldownOptions: {
-      input: { index: page('index.html'), axes: page('axes.html'), kinds: page('kinds.html') },
-    },
+    rolldownOptions: { input: Object.fromEntries(PAGES.map(name => [name, page(`${name}.html`)])) },
   },
 })

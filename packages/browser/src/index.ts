@@ -1,4 +1,4 @@
 /** Dapplo for pages: everything of the core, and mount. */
 export * from '@dapplo/core'
 export { type FetchOptions, fetchTable } from './fetch-table.ts'
-export { type Live, type MountOptions, mount } from './mount.ts'
+export { chartById, type Live, type MountOptions, mount } from './mount.ts'

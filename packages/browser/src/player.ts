@@ -16,14 +16,19 @@ export class Player {
   scene!: Scene
   private readonly paint: (scene: Scene) => void
   private frame = 0
-  private goal: Scene | undefined
+  private aim: Scene | undefined
 
   constructor(paint: (scene: Scene) => void) {
     this.paint = paint
   }
 
+  /** The scene that is on its way, or has arrived. */
+  get goal(): Scene {
+    return this.aim ?? this.scene
+  }
+
   get moving(): boolean {
-    return this.goal !== undefined
+    return this.aim !== undefined
   }
 
   appear(scene: Scene, timing: Timing | undefined): void {
@@ -43,7 +48,7 @@ export class Player {
 
   stop(): void {
     cancelAnimationFrame(this.frame)
-    this.goal = undefined
+    this.aim = undefined
   }
 
   private put(scene: Scene): void {
@@ -56,11 +61,11 @@ export class Player {
     if (!(duration > 0)) return this.put(goal)
     const ease = readEasing(easing)
     const start = performance.now() + delay
-    this.goal = goal
+    this.aim = goal
     const step = (now: number) => {
       const time = Math.max(0, Math.min(1, (now - start) / duration))
       if (time < 1) this.frame = requestAnimationFrame(step)
-      else this.goal = undefined
+      else this.aim = undefined
       this.put(motion(ease(time), time))
     }
     this.put(motion(0, 0))

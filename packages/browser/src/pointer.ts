@@ -1,52 +1,96 @@
-import { type Composition, type Pane, paneAt, type Reading, readAt, type Theme } from '@dapplo/core/small'
+import { type Composition, paneAt, type Reading, readAt } from '@dapplo/core/small'
+import { guideLine, highlight } from './highlight.ts'
 import type { Stage } from './stage.ts'
-import { Tooltip } from './tooltip.ts'
+import { Tooltip, type TooltipContent } from './tooltip.ts'
+
+export interface PointerHost {
+  composition(): Composition
+  /** Whether shapes stand where they belong, so that they can be read. */
+  ready(): boolean
+  /** Whether readings are shown in a tooltip. */
+  tooltip(): boolean
+  content: TooltipContent
+  /** What is pointed at has changed. */
+  pointed(reading: Reading | undefined): void
+}
 
 /** Follows the pointer over a chart: reads the nearest values, marks them, and shows them in a tooltip. */
 export class Pointer {
   private readonly stage: Stage
-  private readonly composition: () => Composition
-  private readonly ready: () => boolean
-  private readonly tooltip: Tooltip
+  private readonly host: PointerHost
+  readonly tooltip: Tooltip
   private at: { x: number; y: number } | undefined
+  /** A place along x of another chart with the same scale. */
+  private elsewhere: number | undefined
+  private pinned = false
+  private told = false
   private due = 0
 
-  constructor(stage: Stage, composition: () => Composition, ready: () => boolean) {
+  constructor(stage: Stage, host: PointerHost) {
     this.stage = stage
-    this.composition = composition
-    this.ready = ready
+    this.host = host
     this.tooltip = new Tooltip(stage.root)
-    stage.root.addEventListener('pointermove', this.moved)
-    stage.root.addEventListener('pointerdown', this.moved)
-    stage.root.addEventListener('pointerleave', this.left)
-    stage.root.addEventListener('pointercancel', this.left)
+    const { root } = stage
+    root.addEventListener('pointermove', this.moved)
+    root.addEventListener('pointerdown', this.moved)
+    root.addEventListener('pointerleave', this.left)
+    root.addEventListener('pointercancel', this.left)
+  }
+
+  /** Where the pointer is, in pixels of the chart; undefined when it is elsewhere. */
+  get place(): { x: number; y: number } | undefined {
+    return this.at
+  }
+
+  /** Points at a place as if the pointer were there: for those who walk by keys. Undefined: nowhere. */
+  pointAt(place: { x: number; y: number } | undefined): void {
+    this.pinned = false
+    this.at = place
+    this.schedule()
+  }
+
+  /** Marks a place along x that is pointed at in another chart. */
+  pointElsewhere(x: number | undefined): void {
+    if (this.elsewhere === x) return
+    this.elsewhere = x
+    this.schedule()
+  }
+
+  /** Keeps the tooltip as it is, so that its words can be selected, or lets it go again. */
+  pin(pinned: boolean): void {
+    this.pinned = pinned && this.at !== undefined
+    this.tooltip.pin(this.pinned)
+    if (!this.pinned) this.schedule()
+  }
+
+  get isPinned(): boolean {
+    return this.pinned
   }
 
   /** Reads again at the place of the pointer, after the picture has changed. */
   refresh(): void {
-    if (this.at) this.schedule()
+    if (this.at || this.elsewhere !== undefined) this.schedule()
   }
 
   remove(): void {
     cancelAnimationFrame(this.due)
-    this.stage.root.removeEventListener('pointermove', this.moved)
-    this.stage.root.removeEventListener('pointerdown', this.moved)
-    this.stage.root.removeEventListener('pointerleave', this.left)
-    this.stage.root.removeEventListener('pointercancel', this.left)
+    const { root } = this.stage
+    root.removeEventListener('pointermove', this.moved)
+    root.removeEventListener('pointerdown', this.moved)
+    root.removeEventListener('pointerleave', this.left)
+    root.removeEventListener('pointercancel', this.left)
     this.tooltip.remove()
   }
 
   private readonly moved = (event: PointerEvent) => {
-    const box = this.stage.root.getBoundingClientRect()
-    // A page may have scaled the chart; its own pixels are what counts.
-    const scale = box.width / (this.stage.root.clientWidth || box.width || 1)
-    this.at = { x: (event.clientX - box.left) / scale, y: (event.clientY - box.top) / scale }
+    if (this.pinned) return
+    this.at = this.stage.placeOf(event)
     this.schedule()
   }
 
   private readonly left = (event: PointerEvent) => {
     // A finger that lifts leaves the tooltip standing, to be read.
-    if (event.pointerType === 'touch' && event.type === 'pointerleave') return
+    if (this.pinned || (event.pointerType === 'touch' && event.type === 'pointerleave')) return
     this.at = undefined
     this.schedule()
   }
@@ -59,47 +103,37 @@ export class Pointer {
   }
 
   private update(): void {
-    const composition = this.composition()
+    const composition = this.host.composition()
     const { scene } = composition
-    const reading = this.at && this.ready() ? readAt(composition, this.at.x, this.at.y) : undefined
+    const ready = this.host.ready()
+    const place = this.at ?? this.placeElsewhere(composition)
+    const reading = place && ready ? readAt(composition, place.x, place.y) : undefined
     // While shapes are on their way, readings would be of places where nothing is yet.
-    if (this.at && !this.ready()) this.schedule()
+    if (place && !ready) this.schedule()
     const context = this.stage.upper(scene, window.devicePixelRatio || 1)
-    const pane = this.at && paneAt(composition, this.at.x, this.at.y)
-    if (reading && pane && context) mark(context, reading, pane, composition.theme)
-    this.tooltip.show(reading, composition, this.at)
-  }
-}
-
-function mark(
-  context: CanvasRenderingContext2D,
-  reading: Reading,
-  { plot, bound }: Pane,
-  theme: Theme,
-): void {
-  const bars = bound.drawings.every(one => one.drawing.kind.swatch === 'rect')
-  if (reading.along !== 'point' && !bars) {
-    context.strokeStyle = theme.strong
-    context.lineWidth = 1
-    context.beginPath()
-    const snap = (value: number) => Math.floor(value) + 0.5
-    if (reading.along === 'x') {
-      context.moveTo(snap(reading.x), plot.y)
-      context.lineTo(snap(reading.x), plot.y + plot.height)
-    } else {
-      context.moveTo(plot.x, snap(reading.y))
-      context.lineTo(plot.x + plot.width, snap(reading.y))
+    const pane = place && paneAt(composition, place.x, place.y)
+    if (reading && pane && context) {
+      if (!this.at && reading.along === 'x')
+        guideLine(context, { ...reading, heading: '' }, pane.plot, composition.theme)
+      highlight(context, this.at ? reading : { ...reading, heading: '' }, pane, composition)
     }
-    context.stroke()
+    // The heading is said once, where the pointer is.
+    const shown = this.host.tooltip() ? reading : undefined
+    this.tooltip.show(
+      shown && (this.at ? shown : { ...shown, heading: '' }),
+      composition,
+      place,
+      this.host.content,
+    )
+    // Only what this pointer does is told: answering others would never end.
+    if (this.at || this.told) this.host.pointed(this.at ? reading : undefined)
+    this.told = this.at !== undefined
   }
-  for (const row of reading.rows) {
-    if (!row.series || row.series.swatch === 'rect' || Number.isNaN(row.x + row.y)) continue
-    context.beginPath()
-    context.arc(row.x, row.y, row.pointed || reading.along === 'point' ? 5 : 4, 0, Math.PI * 2)
-    context.fillStyle = row.series.color
-    context.strokeStyle = theme.surface
-    context.lineWidth = 3
-    context.stroke()
-    context.fill()
+
+  private placeElsewhere({ panes }: Composition): { x: number; y: number } | undefined {
+    const plot = panes[0]?.plot
+    if (this.elsewhere === undefined || !plot) return undefined
+    if (this.elsewhere < plot.x - 1 || this.elsewhere > plot.x + plot.width + 1) return undefined
+    return { x: this.elsewhere, y: plot.y + plot.height / 3 }
   }
 }

@@ -1,8 +1,20 @@
 import { type Context2D, paintCanvas, type Scene, safePicture } from '@dapplo/core/small'
+import { hiddenStyle } from './hidden.ts'
 
-/** The elements of a chart: two canvases, the upper one for what follows the pointer. */
+let count = 0
+
+const SVG = 'http://www.w3.org/2000/svg'
+/** The elements of a chart: two canvases, the upper one for what follows the pointer, and what those need who do not see or point. */
 export class Stage {
+  /** All of a chart: controls and plate. */
+  readonly outer: HTMLDivElement
+  /** What is drawn on, and pointed at. */
   readonly root: HTMLDivElement
+  /** Takes the keyboard. */
+  readonly focus: HTMLDivElement
+  private readonly summary: HTMLDivElement
+  private readonly voice: HTMLDivElement
+  private readonly outline: SVGPolygonElement
   readonly top: HTMLCanvasElement
   private readonly base: HTMLCanvasElement
   private readonly container: HTMLElement
@@ -16,20 +28,95 @@ export class Stage {
     this.container = container
     this.fallbackHeight = fallbackHeight
     this.standIn = [...container.children]
-    this.root = document.createElement('div')
-    Object.assign(this.root.style, {
+    this.outer = document.createElement('div')
+    this.outer.className = 'dapplo'
+    this.outer.setAttribute('role', 'graphics-document')
+    this.outer.setAttribute('aria-roledescription', 'chart')
+    Object.assign(this.outer.style, {
       position: 'relative',
       width: '100%',
       height: '100%',
       overflow: 'hidden',
+    })
+    this.root = document.createElement('div')
+    Object.assign(this.root.style, {
+      position: 'relative',
+      width: '100%',
+      overflow: 'hidden',
       touchAction: 'pan-y',
     })
-    this.root.setAttribute('role', 'img')
-    this.root.className = 'dapplo'
     this.base = canvas()
     this.top = canvas()
     this.top.style.pointerEvents = 'none'
-    this.root.append(this.base, this.top)
+    this.summary = document.createElement('div')
+    this.summary.id = `dapplo-summary-${++count}`
+    Object.assign(this.summary.style, hiddenStyle)
+    this.voice = document.createElement('div')
+    this.voice.setAttribute('role', 'status')
+    Object.assign(this.voice.style, hiddenStyle)
+    this.focus = document.createElement('div')
+    this.focus.className = 'dapplo-keys'
+    this.focus.tabIndex = 0
+    this.focus.setAttribute('role', 'application')
+    this.focus.setAttribute('aria-roledescription', 'chart')
+    this.focus.setAttribute('aria-describedby', this.summary.id)
+    Object.assign(this.focus.style, {
+      position: 'absolute',
+      inset: '2px',
+      outline: 'none',
+      borderRadius: '3px',
+    })
+    const ring = () => {
+      this.focus.style.outline = this.focus.matches(':focus-visible') ? '2px solid Highlight' : 'none'
+    }
+    this.focus.addEventListener('focus', ring)
+    this.focus.addEventListener('blur', ring)
+    const svg = document.createElementNS(SVG, 'svg')
+    svg.setAttribute('aria-hidden', 'true')
+    Object.assign(svg.style, {
+      position: 'absolute',
+      inset: '0',
+      width: '100%',
+      height: '100%',
+      pointerEvents: 'none',
+    })
+    this.outline = document.createElementNS(SVG, 'polygon')
+    this.outline.setAttribute('fill-opacity', '0.12')
+    svg.append(this.outline)
+    this.root.append(this.base, this.top, svg, this.focus, this.summary, this.voice)
+    this.outer.append(this.root)
+  }
+
+  /** Puts controls over the plate, in place of others. */
+  putControls(controls: HTMLElement | undefined): void {
+    this.controls?.remove()
+    this.controls = controls
+    if (controls) this.outer.prepend(controls)
+  }
+
+  private controls: HTMLElement | undefined
+
+  /** Says something to those who listen. */
+  say(words: string): void {
+    this.voice.textContent = words
+  }
+
+  /** The outline of a drag; undefined takes it away. */
+  sketch(corners: readonly (readonly [number, number])[] | undefined, color = 'currentColor'): void {
+    this.outline.setAttribute('points', (corners ?? []).map(([x, y]) => `${x},${y}`).join(' '))
+    this.outline.setAttribute('fill', color)
+    this.outline.setAttribute('stroke', color)
+  }
+
+  /** Where an event happened, in pixels of the chart, also where the page has scaled or turned it. */
+  placeOf(event: MouseEvent): { x: number; y: number } {
+    const box = this.root.getBoundingClientRect()
+    const width = this.root.clientWidth || box.width || 1
+    const height = this.root.clientHeight || box.height || 1
+    return {
+      x: ((event.clientX - box.left) / (box.width || 1)) * width,
+      y: ((event.clientY - box.top) / (box.height || 1)) * height,
+    }
   }
 
   /** The room that the container gives, in pixels. */
@@ -41,15 +128,18 @@ export class Stage {
     ) => sum - names.reduce((all, name) => all + (Number.parseFloat(style[name]) || 0), 0)
     const width = inner(this.container.clientWidth, 'paddingLeft', 'paddingRight') || 600
     // Measured without the chart itself, or a container that grows with its content would keep the height it once had.
-    const before = this.root.style.height
-    this.root.style.height = '0'
+    const before = this.outer.style.height
+    this.outer.style.height = '0'
     for (const element of this.standIn) (element as HTMLElement).style.display = 'none'
     const own = inner(this.container.clientHeight, 'paddingTop', 'paddingBottom')
     for (const element of this.standIn) (element as HTMLElement).style.display = ''
-    this.root.style.height = before
-    const height = own > 1 ? own : (this.fallbackHeight ?? Math.max(200, Math.round(width * 0.6)))
-    this.root.style.height = own > 1 ? '100%' : `${height}px`
-    return { width, height }
+    this.outer.style.height = before
+    const above = this.controls?.offsetHeight ?? 0
+    const height = own > 1 ? own : (this.fallbackHeight ?? Math.max(200, Math.round(width * 0.6))) + above
+    this.outer.style.height = own > 1 ? '100%' : `${height}px`
+    const plate = Math.max(1, height - above)
+    this.root.style.height = `${plate}px`
+    return { width, height: plate }
   }
 
   paint(scene: Scene, density: number): void {
@@ -57,8 +147,8 @@ export class Stage {
     const context = this.base.getContext('2d')
     this.painted = { scene, density }
     if (context) paintCanvas(scene, context as unknown as Context2D, density, this.surroundings)
-    if (this.root.parentNode !== this.container) {
-      this.container.replaceChildren(this.root)
+    if (this.outer.parentNode !== this.container) {
+      this.container.replaceChildren(this.outer)
       this.standIn = []
     }
   }
@@ -92,7 +182,7 @@ export class Stage {
   }
 
   private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
-  private readonly surroundings = { pictures: this.pictures, bitmap: this.bitmap }
+  readonly surroundings = { pictures: this.pictures, bitmap: this.bitmap }
 
   /** The upper canvas, cleared, in the scene's size. */
   upper(scene: Scene, density: number): CanvasRenderingContext2D | null {
@@ -105,12 +195,15 @@ export class Stage {
 
   /** Says what the picture shows to those who cannot see it. */
   name(scene: Scene): void {
-    this.root.setAttribute('aria-label', `${scene.title}. ${scene.description}`.trim())
+    const name = scene.title || 'Chart'
+    this.outer.setAttribute('aria-label', name)
+    this.focus.setAttribute('aria-label', `${name}. Arrow keys read values.`)
+    if (this.summary.textContent !== scene.description) this.summary.textContent = scene.description
   }
 
   remove(): void {
     this.painted = undefined
-    this.root.remove()
+    this.outer.remove()
   }
 }
 

@@ -1,4 +1,4 @@
-import type { Composition, Reading, ReadingRow } from '@dapplo/core/small'
+import type { Composition, Reading, ReadingRow, Told } from '@dapplo/core/small'
 
 /** Pixels between the point and the card. */
 const AWAY = 14
@@ -6,6 +6,14 @@ const AWAY = 14
 const EDGE = 4
 
 const SVG = 'http://www.w3.org/2000/svg'
+
+/** What a tooltip says beyond the values that are pointed at. */
+export interface TooltipContent {
+  /** Further lines about what is pointed at. */
+  more(reading: Reading): readonly Told[]
+  /** Everything that the card says instead: a text or an element; undefined for the usual. */
+  own(reading: Reading): string | Node | undefined
+}
 
 /** The card that shows a reading. All texts are set as text, never as markup. */
 export class Tooltip {
@@ -34,14 +42,29 @@ export class Tooltip {
       lineHeight: '1.35',
       fontVariantNumeric: 'tabular-nums',
     })
-    // In the body's coordinates, so that no container cuts it off.
-    document.body.append(this.card)
+  }
+
+  /** Keeps the card where it is, open to selecting its words. */
+  pin(pinned: boolean): void {
+    Object.assign(this.card.style, {
+      pointerEvents: pinned ? 'auto' : 'none',
+      userSelect: pinned ? 'text' : 'none',
+      outline: pinned ? '2px solid currentColor' : 'none',
+    })
+  }
+
+  /** In the coordinates of the screen, so that no container cuts it off: the page's body, or what fills the screen. */
+  private host(): Element {
+    const dialog = this.root.closest('dialog[open]')
+    const full = document.fullscreenElement
+    return dialog ?? (full?.contains(this.root) ? full : document.body)
   }
 
   show(
     reading: Reading | undefined,
     composition: Composition,
     pointer: { x: number; y: number } | undefined,
+    content: TooltipContent,
   ): void {
     if (!reading || !pointer || (reading.rows.length === 0 && reading.heading === '')) {
       this.card.style.visibility = 'hidden'
@@ -55,15 +78,20 @@ export class Tooltip {
       color: theme.text,
       borderColor: theme.strong,
     })
-    const content = JSON.stringify([
+    const host = this.host()
+    if (this.card.parentNode !== host) host.append(this.card)
+    const more = content.more(reading)
+    const said = JSON.stringify([
       reading.heading,
-      reading.rows.map(row => [row.name, row.text, row.pointed]),
+      reading.rows.map(row => [row.name, row.text, row.pointed, row.key]),
       reading.more,
+      more,
       theme.name,
     ])
-    if (content !== this.shown) {
-      this.shown = content
-      this.card.replaceChildren(...this.content(reading, composition))
+    if (said !== this.shown) {
+      this.shown = said
+      const own = content.own(reading)
+      this.card.replaceChildren(...(own === undefined ? this.content(reading, more, composition) : [own]))
     }
     this.place(reading, pointer)
   }
@@ -72,7 +100,7 @@ export class Tooltip {
     this.card.remove()
   }
 
-  private content(reading: Reading, { theme }: Composition): Node[] {
+  private content(reading: Reading, told: readonly Told[], { theme }: Composition): Node[] {
     const nodes: Node[] = []
     if (reading.heading) {
       const heading = document.createElement('div')
@@ -116,6 +144,15 @@ export class Tooltip {
       })
       list.append(name, value)
     }
+    for (const { name, text } of told) {
+      const [label, value] = [document.createElement('div'), document.createElement('div')]
+      label.textContent = name
+      value.textContent = text
+      Object.assign(label.style, { color: theme.muted })
+      Object.assign(value.style, { textAlign: name === '' ? 'left' : 'right', overflowWrap: 'anywhere' })
+      if (name === '') value.style.gridColumn = '1 / -1'
+      list.append(...(name === '' ? [value] : [label, value]))
+    }
     nodes.push(list)
     if (reading.more > 0) {
       const more = document.createElement('div')
@@ -132,15 +169,18 @@ export class Tooltip {
     const scale = box.width / (this.root.clientWidth || box.width || 1)
     const x = box.left + (reading.along === 'y' ? pointer.x : reading.x) * scale
     const y = box.top + (reading.along === 'x' ? pointer.y : reading.y) * scale
-    const away = AWAY + (reading.along === 'y' ? 0 : reading.reach * scale)
+    const lying = reading.along === 'y'
+    const away = AWAY + (lying ? 0 : reading.reach * scale)
     const { offsetWidth: width, offsetHeight: height, style } = this.card
     const view = document.documentElement
     const beside = x + away + width <= view.clientWidth - EDGE ? x + away : x - away - width
     // Where neither side has room, as on a phone, the card stands above or below the point.
-    const fits = beside >= EDGE
+    const fits = beside >= EDGE && !lying
     const left = fits ? beside : Math.max(EDGE, Math.min(view.clientWidth - EDGE - width, x - width / 2))
-    const above = y - AWAY - height
-    const wanted = fits ? y - height / 2 : above >= EDGE ? above : y + AWAY
+    // A lying bar is covered by what stands beside the pointer, so its card stands above or below.
+    const aside = AWAY + (lying ? reading.reach * scale : 0)
+    const above = y - aside - height
+    const wanted = fits ? y - height / 2 : above >= EDGE ? above : y + aside
     const top = Math.max(EDGE, Math.min(view.clientHeight - EDGE - height, wanted))
     const wasHidden = style.visibility === 'hidden'
     const still = wasHidden || matchMedia('(prefers-reduced-motion: reduce)').matches

@@ -7,9 +7,11 @@ export type {
   Axis,
   Bind,
   ChartFile,
+  Control,
   Description,
   Drawing,
   Elsewhere,
+  Gesture,
   Legend,
   Long,
   Motion,
@@ -21,11 +23,13 @@ export type {
   Style,
   Where,
 } from './chart/description.ts'
+export { sharedScales } from './chart/description.ts'
 export type { Frame, State } from './chart/frame.ts'
 export { paneAt, readAt } from './chart/reading.ts'
 export type { Reading, ReadingRow } from './chart/reading-texts.ts'
 export { Spread, type SpreadOptions, spread } from './chart/spread.ts'
-export { compose, tablesOf, View } from './chart/view.ts'
+export { type Told, tellMore } from './chart/tell.ts'
+export { compose, type Detail, tablesOf, View } from './chart/view.ts'
 export { area } from './drawing/area/area.ts'
 export { bar } from './drawing/bar/bar.ts'
 export { heatmap } from './drawing/heatmap/heatmap.ts'
@@ -36,10 +40,15 @@ export { reference } from './drawing/reference/reference.ts'
 export { scatter } from './drawing/scatter/scatter.ts'
 export { text } from './drawing/text/text.ts'
 export { trend } from './drawing/trend/trend.ts'
+export { type DataTable, dataTables } from './explore/data-table.ts'
+export { type Hotspot, hotspots } from './explore/hotspots.ts'
+export { type Lead, leadOf } from './explore/lead.ts'
+export { type Corner, rowsAtPlace, rowsInBox, rowsInOutline, rowsOfEntry, serialsOf } from './explore/pick.ts'
+export { type Standing, type Step, walk } from './explore/walk.ts'
 export { DapploError, type Finding } from './finding/error.ts'
 export { appear, type Between, between } from './motion/between.ts'
 export { type Easing, readEasing } from './motion/easing.ts'
-export { type Context2D, type Pictures, paintCanvas } from './paint/canvas.ts'
+export { type Bitmap, type Context2D, type Pictures, paintCanvas, type Surroundings } from './paint/canvas.ts'
 export { escapeXml, type SvgOptions, toSvgText } from './paint/svg.ts'
 export type { Areas, Batch, Box, Discs, Images, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
 export { safePicture } from './scene/scene.ts'
@@ -47,6 +56,7 @@ export type { Change } from './table/change.ts'
 export type { Column, Format, Span, Value, Words } from './table/options.ts'
 export { table } from './table/read.ts'
 export type { Report } from './table/report.ts'
+export { rootOf, selectionsOf } from './table/selection.ts'
 export { Table, type TableOptions } from './table/table.ts'
 export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/measure.ts'

@@ -9,7 +9,7 @@ import type { RoleValues } from '../table/shape.ts'
 import type { Theme } from '../theme/theme.ts'
 import { categoriesOf } from './categories.ts'
 import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import { levelOf } from './level.ts'
 import { labelOf } from './naming.ts'
 import { notePartFindings } from './part-findings.ts'
@@ -30,6 +30,8 @@ export interface BoundDrawing {
   y: RoleValues
   /** What colours the marks, where it is a number. */
   shade: RoleValues | undefined
+  /** By series: the keys of the legend's entries that explain it. */
+  explained: readonly (readonly string[])[]
   /** The words at each mark, where they are wished for. */
   labels: LabelTexts | undefined
   xScale: string
@@ -78,7 +80,7 @@ export interface LegendSeries extends LegendEntry {
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
 export function bind(
   shapes: readonly ShapedDrawing[],
-  description: Description,
+  description: Settled,
   theme: Theme,
   locale: string,
   hidden: ReadonlySet<string>,
@@ -147,10 +149,10 @@ export function bind(
 
 function bindOne(
   { drawing, shaped, x, y, xInput, yInput }: Part,
-  { series, seriesOf: allOf }: SeriesOfDrawing,
+  { series, seriesOf: allOf, explained }: SeriesOfDrawing,
   shown: Int32Array | undefined,
   shades: ColorScale | undefined,
-  description: Description,
+  description: Settled,
 ): BoundDrawing {
   const length = shown ? shown.length : shaped.length
   const place = (values: RoleValues, input: ScaleInput | undefined) =>
@@ -174,6 +176,7 @@ function bindOne(
     x,
     y,
     shade: shades && shaped.roles.get('color'),
+    explained,
     labels: undefined,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',
@@ -198,7 +201,7 @@ function addEntries(
   }
 }
 
-function onTheRight(name: string | undefined, { axes }: Description): boolean {
+function onTheRight(name: string | undefined, { axes }: Settled): boolean {
   const axis = name === undefined ? undefined : axes?.[name]
   return typeof axis === 'object' && axis.side !== undefined
     ? axis.side === 'right' && name !== 'y'
@@ -230,7 +233,7 @@ function shadeOf(
   { colors, indexOf }: ColorScale,
   shown: Int32Array | undefined,
   { kind }: ResolvedDrawing,
-  description: Description,
+  description: Settled,
 ): Marks['shade'] {
   if (!values || kind.parts || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
     return undefined

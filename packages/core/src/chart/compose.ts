@@ -6,10 +6,11 @@ import { endNames } from '../guide/end-names.ts'
 import { ellipsis, LINE, wrap } from '../guide/text.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Lines, Scene } from '../scene/scene.ts'
+import { blend } from '../theme/contrast.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound } from './bind.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { layoutPlot, type PlotRoom } from './layout.ts'
@@ -22,9 +23,13 @@ import { placeWords } from './words.ts'
 
 /** One plot with its axes and words, and what it was made from, for reading values back. */
 export interface Pane {
+  /** What the ids of its batches begin with. */
+  prefix: string
   bound: Bound
   plot: Box
   scales: ReadonlyMap<string, PositionScale>
+  /** Ends of each scale without zoom, in data units. */
+  full: ReadonlyMap<string, readonly [number, number]>
   batches: Batch[]
   /** Room that labels take on either side of the plot, in pixels: panes that line up share the largest. */
   insets: { left: number; right: number }
@@ -39,13 +44,15 @@ export interface Composition {
 }
 
 export interface PaneInput {
-  description: Description
+  description: Settled
   bound: Bound
   domains: ReadonlyMap<string, Domain>
   frame: Frame
   theme: Theme
   measure: Measure
   zoom: State['zoom']
+  /** The entry of a legend that stands out: other series fade. */
+  preview?: string
   box: Box
   /** Which plot of the scene this is, and what its batches and scales are called in it. */
   pane: number
@@ -118,7 +125,7 @@ export function composePane(input: PaneInput): Pane {
     bound: one,
     batches: one.drawing.kind.draw({
       id: `drawing ${one.drawing.index}`,
-      marks: one.marks,
+      marks: input.preview === undefined ? one.marks : faded(one, input.preview, theme),
       x: scales.get(one.xScale)!,
       y: scales.get(one.yScale)!,
       plot,
@@ -187,7 +194,26 @@ export function composePane(input: PaneInput): Pane {
     ...levelTitles(room, plot, layouts),
     ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
   ]
-  return { bound, plot, scales, batches: batches.map(batch => inScene(batch, input)), insets }
+  const full = new Map([...input.domains].map(([name, { min, max }]) => [name, [min, max] as const]))
+  return {
+    prefix: input.prefix,
+    bound,
+    plot,
+    scales,
+    full,
+    batches: batches.map(batch => inScene(batch, input)),
+    insets,
+  }
+}
+
+/** The marks with all series faded that an entry of the legend does not explain. */
+function faded({ marks, explained }: Bound['drawings'][number], key: string, theme: Theme) {
+  const known = explained.some(keys => keys.includes(key))
+  if (!known) return marks
+  const series = marks.series.map((one, s) =>
+    explained[s].includes(key) ? one : { ...one, color: blend(one.color, theme.background, 0.78) },
+  )
+  return { ...marks, series }
 }
 
 /** Whether there is nothing to draw: no marks, or no slice. */

@@ -2,13 +2,13 @@ import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/column.ts'
 import type { Bound, BoundDrawing } from './bind.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
 import { extentOfPositions } from './positions.ts'
 
 /** The chart in words, for those who cannot see it: what it is called, what it shows, and between which values. */
 export function describe(
-  description: Description,
+  description: Settled,
   bound: Bound,
   locale: string,
 ): { title: string; description: string } {

@@ -136,6 +136,17 @@ export type Legend = false | LegendPlace | { at?: LegendPlace; columns?: number;
 /** Milliseconds, and easing in CSS syntax; false for none. */
 export type Motion = false | { duration?: number; delay?: number; easing?: string }
 
+export type Gesture = 'click' | 'box' | 'lasso'
+/** Something to choose by: `set` names a part of the description, such as `draw` or `where.route`; `to` are its values. */
+export interface Control {
+  set: string
+  to: readonly unknown[]
+  as?: 'menu' | 'segments' | 'slider' | 'checks'
+  label?: Words
+  /** What people read for each value; default the value itself. */
+  names?: readonly Words[]
+}
+
 /** A picture behind a chart. */
 export interface Background {
   /** Its address: https, a relative path, or a picture as data. */
@@ -154,7 +165,8 @@ export interface Heading {
   source?: Words
   /** Behind everything: a CSS colour, or a picture under a veil that keeps words readable. */
   background?: string | Background
-  scales?: Record<string, Scale>
+  /** By name; a text makes the scale one with those of the same text in other charts on the page. */
+  scales?: Record<string, Scale | string>
 }
 
 export type Description<R = any> = Heading &
@@ -164,9 +176,37 @@ export type Description<R = any> = Heading &
     axes?: Record<string, Axis>
     /** For all legends, or by what they explain: `color`, `size`, `shape`, `dash`. */
     legend?: Legend | { [role in 'color' | 'size' | 'shape' | 'dash']?: Legend }
-    tooltip?: false
+    /** What a tooltip says: other phrases about what is pointed at, words with holes, or a function that is given the rows. */
+    tooltip?: false | string[] | Words | ((rows: R[]) => unknown)
+    /** The directions in which the wheel, a drag, a pinch and keys zoom. Default none. */
+    zoom?: false | 'x' | 'y' | 'xy'
+    /** The gestures that select. Default none. */
+    select?: false | Gesture | Gesture[]
+    /** What selections made in other charts on the same table do here. Default `highlight`. */
+    respond?: 'highlight' | 'filter' | 'ignore'
+    /** The id of the chart whose selected, else leading, shape this one explains. */
+    detailOf?: string
+    /** Controls that stand above the chart, each of which sets a part of the description. */
+    controls?: Control[]
     motion?: Motion
   }
+
+/** A description whose shared scales stand on their own: what drawing needs to know. */
+export type Settled = Omit<Description, 'scales'> & { scales?: Record<string, Scale> }
+
+/** The names under which a chart's scales are shared, by scale. */
+export function sharedScales({ scales }: Description): Map<string, string> {
+  const entries = Object.entries(scales ?? {})
+  return new Map(entries.filter((entry): entry is [string, string] => typeof entry[1] === 'string'))
+}
+
+/** The description with shared scales left to their defaults. */
+export function settled(description: Description): Settled {
+  const { scales, ...rest } = description
+  if (!scales) return rest
+  const own = Object.entries(scales).filter((entry): entry is [string, Scale] => typeof entry[1] !== 'string')
+  return { ...rest, scales: Object.fromEntries(own) }
+}
 
 /** Where the rows of a JSON file's table come from. */
 export interface Source {

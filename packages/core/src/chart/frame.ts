@@ -26,4 +26,6 @@ export interface State {
   zoom?: Readonly<Record<string, readonly [number, number]>>
   /** Keys of the series that are hidden. */
   hidden?: readonly string[]
+  /** Serial numbers of the selected rows of the root table; see `table.serialOf`. */
+  selected?: ArrayLike<number>
 }

@@ -3,7 +3,6 @@ import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { type RoleValues, shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
-import { type Conditions, rowsWhere } from '../table/where.ts'
 import { fillWords, readWords } from '../table/words.ts'
 import { roleTexts } from './values.ts'
 
@@ -51,19 +50,19 @@ export function resolveHeading(words: HeadingWords, table: Table, findings: Find
 export function fillHeading(
   heading: readonly ResolvedHeading[],
   table: Table,
-  where: Conditions | undefined,
+  rows: Int32Array | undefined,
   locale: string,
 ): HeadingWords {
   const out: HeadingWords = {}
   for (const { field, pieces, meanings } of heading) {
-    const values = meanings.map(meaning => textOf(meaning, table, where, locale))
+    const values = meanings.map(meaning => textOf(meaning, table, rows, locale))
     out[field] = fillWords(pieces, values)
   }
   return out
 }
 
-function textOf(meaning: Meaning, table: Table, where: Conditions | undefined, locale: string): string {
-  const shaped = shape(table, new Map([['hole', meaning]]), { rows: rowsWhere(table, where, 'where') })
+function textOf(meaning: Meaning, table: Table, rows: Int32Array | undefined, locale: string): string {
+  const shaped = shape(table, new Map([['hole', meaning]]), { rows })
   const values = shaped.roles.get('hole')
   if (!values || shaped.length === 0) return '–'
   const text = roleTexts(values, locale)

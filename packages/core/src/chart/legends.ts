@@ -7,7 +7,7 @@ import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound, LegendSeries } from './bind.ts'
-import type { Description, Legend, LegendPlace } from './description.ts'
+import type { Legend, LegendPlace, Settled } from './description.ts'
 import type { PlannedAxis } from './plan.ts'
 
 /** What a legend explains. */
@@ -39,7 +39,7 @@ interface Wish {
 }
 
 /** What the description wishes for a role's legend. */
-function wishOf({ legend: wish }: Description, role: LegendRole): Wish {
+function wishOf({ legend: wish }: Settled, role: LegendRole): Wish {
   const read = (one: Legend | undefined): Wish =>
     one === false
       ? { at: false }
@@ -52,14 +52,14 @@ function wishOf({ legend: wish }: Description, role: LegendRole): Wish {
 }
 
 /** Whether a place was asked for, so that names must not stand elsewhere instead. */
-export function isPlaced(description: Description): boolean {
+export function isPlaced(description: Settled): boolean {
   const { at } = wishOf(description, 'color')
   return at !== false && at !== 'auto' && at !== 'ends'
 }
 
 /** Decides which legends a chart needs, and where they stand. `named`: names are at the shapes already. */
 export function planLegends(
-  description: Description,
+  description: Settled,
   bound: Bound,
   axes: readonly PlannedAxis[],
   box: Box,
@@ -138,7 +138,7 @@ function endsSuit(
 }
 
 /** A legend would repeat the axis when each series stands at its own category, or the names that stand at the shapes. */
-function needsNames(bound: Bound, named: boolean, description: Description): boolean {
+function needsNames(bound: Bound, named: boolean, description: Settled): boolean {
   const wish = wishOf(description, 'color').at
   if (named && (wish === 'auto' || wish === 'ends')) return false
   const drawn = bound.drawings.filter(one => !one.drawing.kind.aside)

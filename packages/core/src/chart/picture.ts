@@ -5,7 +5,7 @@ import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound } from './bind.ts'
 import { type Composition, composePane, isTiny, marginOf, type Pane, type PaneInput } from './compose.ts'
-import type { Background, Description } from './description.ts'
+import type { Background, Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { groundShapes } from './ground.ts'
@@ -13,7 +13,7 @@ import type { SpreadOptions } from './spread.ts'
 
 /** One chart of a picture, ready to be laid out. */
 export interface PictureChart {
-  description: Description
+  description: Settled
   bound: Bound
   domains: ReadonlyMap<string, Domain>
 }
@@ -29,6 +29,8 @@ export interface PictureInput {
   measure: Measure
   words: { title: string; description: string }
   zoom: State['zoom']
+  /** The entry of a legend that stands out. */
+  preview: string | undefined
 }
 
 /** Free space between the charts of a spread, in pixels. */
@@ -72,8 +74,8 @@ export function composePicture(input: PictureInput): Composition {
 }
 
 function common(input: PictureInput, i: number): Omit<PaneInput, 'box' | 'pane' | 'prefix'> {
-  const { frame, theme, measure, zoom } = input
-  return { ...input.charts[i], frame, theme, measure, zoom }
+  const { frame, theme, measure, zoom, preview } = input
+  return { ...input.charts[i], frame, theme, measure, zoom, preview }
 }
 
 function composeSpread(input: PictureInput, spread: SpreadOptions, box: Box, words: Batch[]): Pane[] {

@@ -6,7 +6,7 @@ import { stepOfSpan } from '../scale/time-ticks.ts'
 import { numberOf } from '../table/where.ts'
 import { utc } from '../table/zone.ts'
 import type { Bound, ScaleInput } from './bind.ts'
-import type { Axis, AxisOptions, Description } from './description.ts'
+import type { Axis, AxisOptions, Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { State } from './frame.ts'
 import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
@@ -26,7 +26,7 @@ export interface PlannedAxis {
 
 /** Decides for every scale which axis reads it: its side, its ticks, its title. */
 export function planAxes(
-  description: Description,
+  description: Settled,
   bound: Bound,
   domains: ReadonlyMap<string, Domain>,
   zoom: State['zoom'],
@@ -73,7 +73,7 @@ function planOne(
   option: Axis | undefined,
   options: AxisOptions,
   side: Side,
-  description: Description,
+  description: Settled,
   bound: Bound,
   zoom: State['zoom'],
   locale: string,
@@ -186,7 +186,7 @@ function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: bo
 
 /** Scales that no drawing uses, but that read another one differently: as a percentage of a total. */
 function readings(
-  description: Description,
+  description: Settled,
   domains: ReadonlyMap<string, Domain>,
   planned: PlannedAxis[],
   locale: string,

@@ -44,6 +44,8 @@ export function readCell(
           pointed: true,
           ...centre,
           rows: marks.rowsOf(mark),
+          table: drawing.drawing.table,
+          key: marks.keyOf(mark),
         },
       ]
     : []
@@ -92,6 +94,8 @@ export function readPoint(
     x: best.x,
     y: best.y,
     rows: marks.rowsOf(mark),
+    table: drawing.drawing.table,
+    key: marks.keyOf(mark),
   })
   return {
     heading: series.name,
@@ -143,7 +147,7 @@ export function readSlice(
     const at = { x: cx + Math.sin(middle) * reach, y: cy - Math.cos(middle) * reach }
     const series = marks.series[marks.seriesOf?.[mark] ?? 0]
     const share = (batch.to[slice] - batch.from[slice]) / (Math.PI * 2)
-    const rows = marks.rowsOf(mark)
+    const behind = { rows: marks.rowsOf(mark), table: drawing.drawing.table, key: marks.keyOf(mark) }
     return {
       heading: '',
       along: 'point',
@@ -156,7 +160,7 @@ export function readSlice(
           series: { ...series, swatch: 'rect' },
           pointed: true,
           ...at,
-          rows,
+          ...behind,
         },
         {
           name: 'Share',
@@ -164,7 +168,7 @@ export function readSlice(
           series: undefined,
           pointed: false,
           ...at,
-          rows,
+          ...behind,
         },
       ],
       more: 0,

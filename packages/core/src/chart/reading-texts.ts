@@ -2,6 +2,7 @@ import type { Series } from '../drawing/kind.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import type { RoleValues } from '../table/shape.ts'
+import type { Table } from '../table/table.ts'
 import type { Composition, Pane } from './compose.ts'
 import { lookOf } from './naming.ts'
 
@@ -17,8 +18,11 @@ export interface ReadingRow {
   /** Where it stands, in pixels. */
   x: number
   y: number
-  /** Rows of the table behind it. */
+  /** Rows of its table that are behind it. */
   rows: ArrayLike<number>
+  table: Table
+  /** The key of its shape. */
+  key: string | number
 }
 
 /** What is read at a point: the content of a tooltip, as plain data. */

@@ -92,6 +92,8 @@ function readPlace(
         x: along === 'x' ? best.pixel : pixel,
         y: along === 'x' ? pixel : best.pixel,
         rows: drawing.marks.rowsOf(mark),
+        table: drawing.drawing.table,
+        key: drawing.marks.keyOf(mark),
       })
     }
   }

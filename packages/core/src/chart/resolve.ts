@@ -6,8 +6,16 @@ import { readPhrase } from '../table/phrase.ts'
 import { Table } from '../table/table.ts'
 import type { Conditions } from '../table/where.ts'
 import { readWords } from '../table/words.ts'
-import type { Description, Drawing, Elsewhere, Order } from './description.ts'
+import {
+  type Description,
+  type Drawing,
+  type Elsewhere,
+  type Order,
+  type Settled,
+  settled,
+} from './description.ts'
 import { type ResolvedHeading, resolveHeading } from './heading-words.ts'
+import { checkTold } from './tell.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
 export interface ResolvedDrawing {
@@ -48,6 +56,7 @@ export type Level = 'mean' | 'median' | 'min' | 'max'
 
 export interface Resolved {
   drawings: ResolvedDrawing[]
+  description: Settled
   /** The words around the chart, understood. */
   heading: ResolvedHeading[]
   /** What is amiss with them. */
@@ -92,9 +101,16 @@ export function resolve(
         : 'draw'
     return resolveOne(item, index, path, table, description, kinds, tables)
   })
+  checkTold(description.tooltip, table)
   const findings: Finding[] = []
   const heading = resolveHeading(description, table, findings)
-  return { drawings, heading, findings, tables: [...new Set(drawings.map(drawing => drawing.table))] }
+  return {
+    drawings,
+    description: settled(description),
+    heading,
+    findings,
+    tables: [...new Set(drawings.map(drawing => drawing.table))],
+  }
 }
 
 type Item = string | Kind | Drawing<any> | Elsewhere

@@ -3,7 +3,7 @@ import type { RoleValues, Shaped } from '../table/shape.ts'
 import { numberOf } from '../table/where.ts'
 import { utc, type Zone } from '../table/zone.ts'
 import type { ScaleInput } from './bind.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import type { ShapedDrawing } from './shapes.ts'
 
@@ -20,7 +20,7 @@ export interface ScaledPart {
 /** Finds the scale of every position. Data decide what a scale holds; constants are read as it needs them. */
 export function scaleAll(
   shapes: readonly ShapedDrawing[],
-  description: Description,
+  description: Settled,
   scales: Map<string, ScaleInput>,
 ): ScaledPart[] {
   const constant = (values: RoleValues) => values.meaning.is === 'value' || values === unbound

@@ -156,6 +156,15 @@ const motion = v.union([
   }),
 ])
 
+const gesture = v.picklist(['click', 'box', 'lasso'])
+const control = v.strictObject({
+  set: v.string(),
+  to: v.pipe(v.array(v.unknown()), v.minLength(1)),
+  as: v.optional(v.picklist(['menu', 'segments', 'slider', 'checks'])),
+  label: v.optional(words),
+  names: v.optional(v.array(words)),
+})
+
 const one = v.union([v.string(), ownKind, drawing, elsewhere])
 
 export const description = v.strictObject({
@@ -165,12 +174,17 @@ export const description = v.strictObject({
   subtitle: v.optional(words),
   caption: v.optional(words),
   source: v.optional(words),
-  scales: v.optional(v.record(v.string(), scale)),
+  scales: v.optional(v.record(v.string(), v.union([scale, v.string()]))),
   draw: v.union([one, v.array(one)]),
   axes: v.optional(v.record(v.string(), axis)),
   legend: v.optional(legend),
   background: v.optional(background),
-  tooltip: v.optional(v.literal(false)),
+  tooltip: v.optional(v.union([v.literal(false), v.array(v.string()), v.string(), v.function()])),
+  zoom: v.optional(v.union([v.literal(false), v.picklist(['x', 'y', 'xy'])])),
+  select: v.optional(v.union([v.literal(false), gesture, v.array(gesture)])),
+  respond: v.optional(v.picklist(['highlight', 'filter', 'ignore'])),
+  detailOf: v.optional(v.string()),
+  controls: v.optional(v.array(control)),
   motion: v.optional(motion),
 })
 

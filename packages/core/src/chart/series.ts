@@ -8,7 +8,7 @@ import type { RoleValues, Shaped } from '../table/shape.ts'
 import { isRest } from '../table/top.ts'
 import type { Theme } from '../theme/theme.ts'
 import { isShaded } from './color-scale.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import { labelOf } from './naming.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 
@@ -49,7 +49,7 @@ interface Part {
 export function seriesFor(
   drawing: ResolvedDrawing,
   shaped: Shaped,
-  description: Description,
+  description: Settled,
   theme: Theme,
   locale: string,
   findings: Finding[],
@@ -133,7 +133,7 @@ export function seriesFor(
   return { series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained }
 }
 
-function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Description, locale: string): Part[] {
+function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled, locale: string): Part[] {
   const parts: Part[] = []
   const words = new Map<string, Part>()
   for (const role of ['color', 'columns', 'series', 'shape', 'dash']) {
@@ -233,7 +233,7 @@ function codesOf(values: RoleValues, locale: string): Coded {
 /** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
 function painter(
   { values, coded, roles }: Part,
-  description: Description,
+  description: Settled,
   theme: Theme,
   drawing: ResolvedDrawing,
   findings: Finding[],

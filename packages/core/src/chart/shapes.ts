@@ -3,6 +3,7 @@ import type { Cells } from '../table/cells.ts'
 import type { Meaning } from '../table/meaning.ts'
 import { isMeasure } from '../table/meaning.ts'
 import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table/shape.ts'
+import type { Table } from '../table/table.ts'
 import { rowsWhere } from '../table/where.ts'
 import { utc } from '../table/zone.ts'
 import { labelOf } from './naming.ts'
@@ -16,7 +17,7 @@ export interface ShapedDrawing {
 }
 
 /** Shapes every drawing of a chart. Drawings with the same table, phrases and conditions share the work. */
-export function shapeAll(resolved: Resolved): ShapedDrawing[] {
+export function shapeAll(resolved: Resolved, only?: RowFilter): ShapedDrawing[] {
   const known = new Map<string, { table: unknown; shaped: Shaped }[]>()
   return resolved.drawings.map(drawing => {
     const name = JSON.stringify([
@@ -28,15 +29,34 @@ export function shapeAll(resolved: Resolved): ShapedDrawing[] {
       drawing.top,
     ])
     const same = known.get(name)?.find(one => one.table === drawing.table)
-    const shaped = same?.shaped ?? withConstants(drawing, withExtents(shapeOne(drawing)))
+    const shaped =
+      same?.shaped ?? withConstants(drawing, withExtents(shapeOne(drawing, only?.(drawing.table))))
     if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
     return { drawing, shaped, findings: emptyFindings(drawing, shaped) }
   })
 }
 
-function shapeOne(drawing: ResolvedDrawing): Shaped {
+/** Which rows of a table are drawn at all; undefined for all of them. */
+export type RowFilter = (table: Table) => ((row: number) => boolean) | undefined
+
+/** The rows that pass a test, of these or of all. */
+export function rowsPassing(
+  table: Table,
+  rows: Int32Array | undefined,
+  test: ((row: number) => boolean) | undefined,
+): Int32Array | undefined {
+  if (!test) return rows
+  if (rows) return rows.filter(test)
+  const out = new Int32Array(table.length)
+  let count = 0
+  for (let row = 0; row < table.length; row++) if (test(row)) out[count++] = row
+  return out.slice(0, count)
+}
+
+function shapeOne(drawing: ResolvedDrawing, test: ((row: number) => boolean) | undefined): Shaped {
   const { table, wide } = drawing
-  const rows = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
+  const met = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
+  const rows = rowsPassing(table, met, test)
   const order = orderRole(drawing.roles)
   const top = topOf(drawing)
   const shareOf = drawing.kind.parts ? 'whole' : 'x'

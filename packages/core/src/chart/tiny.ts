@@ -4,7 +4,7 @@ import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound } from './bind.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import { lookOf, measureTitle } from './naming.ts'
 import { briefText, ownValues } from './values.ts'
 
@@ -16,7 +16,7 @@ export const tinyHasWords = ({ width, height }: Box): boolean => width >= 60 && 
 
 /** All the words that a tiny chart has room for: what it shows, and the last value, or the greatest where there is no last one. */
 export function tinyWords(
-  description: Description,
+  description: Settled,
   bound: Bound,
   box: Box,
   locale: string,

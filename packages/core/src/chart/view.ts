@@ -1,8 +1,10 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
+import { maskOf, type RowMask, rootOf, rowTest, selectionsOf } from '../table/selection.ts'
 import type { Table } from '../table/table.ts'
-import type { Conditions } from '../table/where.ts'
+import { type Conditions, rowsWhere } from '../table/where.ts'
+import { blend } from '../theme/contrast.ts'
 import { themeOf } from '../theme/house.ts'
 import { type Measure, rememberWidths } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -10,15 +12,44 @@ import { type Bound, bind } from './bind.ts'
 import type { Chart } from './chart.ts'
 import type { Composition } from './compose.ts'
 import { describe } from './describe.ts'
-import type { Description } from './description.ts'
+import { type Settled, sharedScales } from './description.ts'
+import { dimmed, type RowTests } from './dim.ts'
 import { type Domain, settleDomain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { groundTheme } from './ground.ts'
 import { fillHeading, type HeadingWords } from './heading-words.ts'
 import { composePicture } from './picture.ts'
 import type { ResolvedDrawing } from './resolve.ts'
-import { type ShapedDrawing, shapeAll } from './shapes.ts'
+import { type RowFilter, rowsPassing, type ShapedDrawing, shapeAll } from './shapes.ts'
 import { Spread } from './spread.ts'
+
+/** What another chart has a view explain. */
+export interface Detail {
+  root: Table
+  serials: ArrayLike<number>
+  /** The colour of which categories are shades. */
+  color: string | undefined
+}
+
+/** How much of the ground is in each shade of a colour, so that neighbours differ. */
+const SHADES = [0, 0.42, 0.2, 0.56, 0.1, 0.5, 0.3, 0.64]
+
+/** Shades of one colour, the first being the colour itself. */
+const shadesOf = (color: string, theme: Theme): string[] =>
+  SHADES.map(share => blend(color, theme.background, share))
+
+/** Domains that reach as far as those of other charts with the same scales. */
+function widenedBy(
+  domains: Map<string, Domain>,
+  outer: ReadonlyMap<string, { min: number; max: number }>,
+): Map<string, Domain> {
+  const out = new Map(domains)
+  for (const [name, { min, max }] of outer) {
+    const domain = domains.get(name)
+    if (domain) out.set(name, { ...domain, min: Math.min(domain.min, min), max: Math.max(domain.max, max) })
+  }
+  return out
+}
 
 const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
   shown instanceof Spread ? shown.charts : [shown]
@@ -37,6 +68,16 @@ export class View {
   readonly state: Signal<State>
   readonly frame: Signal<Frame>
   readonly composition: ReadonlySignal<Composition>
+  /** The scene with what is not selected dimmed. */
+  readonly shown: ReadonlySignal<Scene>
+  /** The key of a legend's entry that the person looks at: the other series fade. */
+  readonly preview: Signal<string | undefined> = signal(undefined)
+  /** Ends of shared scales that other charts on the page need, by scale name. */
+  readonly outer: Signal<ReadonlyMap<string, { min: number; max: number }>> = signal(new Map())
+  /** What another chart has this one explain: rows of the root table, and the colour they have there. */
+  readonly detail: Signal<Detail | undefined> = signal(undefined)
+  /** Ends of the shared scales as this chart alone would have them. */
+  readonly own: ReadonlySignal<ReadonlyMap<string, { min: number; max: number }>>
   /** First fits of scales that keep theirs. */
   private readonly fits = new WeakMap<Chart, Map<string, Domain>>()
 
@@ -46,7 +87,9 @@ export class View {
     this.frame = signal(frame)
     const theme = computed(() => {
       const { theme: wish, house } = this.frame.value
-      return groundTheme(themeOf(wish, house), this.chart.value.description.background, house)
+      const theme = groundTheme(themeOf(wish, house), this.chart.value.description.background, house)
+      const color = this.detail.value?.color
+      return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
     })
     const locale = computed(() => this.frame.value.locale ?? 'en')
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
@@ -55,27 +98,49 @@ export class View {
     const measure: ReadonlySignal<Measure> = computed(() => rememberWidths(source.value))
     const shapes: ReadonlySignal<ShapedDrawing[][]> = computed(() => {
       for (const table of tablesOf(this.chart.value)) table.version.value
-      return chartsOf(this.chart.value).map(one => shapeAll(one.resolved))
+      return chartsOf(this.chart.value).map(one => shapeAll(one.resolved, this.filterFor(one)))
     })
     const bounds: ReadonlySignal<Bound[]> = computed(() => {
       const keys = new Set(hidden.value === '' ? [] : hidden.value.split('\u001e'))
       return bindAll(this.chart.value, shapes.value, theme.value, locale.value, keys)
     })
-    const domains: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
+    const alone: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
       this.settleAll(this.chart.value, bounds.value),
+    )
+    this.own = computed(() => {
+      const names = sharedScales(this.first.description)
+      const out = new Map<string, { min: number; max: number }>()
+      for (const [scale] of names) {
+        const domain = alone.value[0].get(scale)
+        if (domain && domain.kind.name !== 'category') out.set(scale, { min: domain.min, max: domain.max })
+      }
+      return out
+    })
+    const domains: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
+      this.outer.value.size === 0 ? alone.value : alone.value.map(map => widenedBy(map, this.outer.value)),
     )
     const headings = computed(() => {
       for (const table of tablesOf(this.chart.value)) table.version.value
-      return chartsOf(this.chart.value).map(({ resolved, table, description }) =>
-        fillHeading(resolved.heading, table, description.where as Conditions | undefined, locale.value),
-      )
+      return chartsOf(this.chart.value).map(chart => {
+        const { resolved, table, description } = chart
+        return fillHeading(
+          resolved.heading,
+          table,
+          rowsPassing(
+            table,
+            rowsWhere(table, description.where as Conditions | undefined, 'where'),
+            this.filterFor(chart)?.(table),
+          ),
+          locale.value,
+        )
+      })
     })
     const words = computed(() => wordsOf(this.chart.value, bounds.value, headings.value, locale.value))
     this.composition = computed(() => {
       const shown = this.chart.value
       return composePicture({
         charts: chartsOf(shown).map((one, i) => ({
-          description: { ...one.description, ...headings.value[i] },
+          description: { ...one.resolved.description, ...headings.value[i] },
           bound: bounds.value[i],
           domains: domains.value[i],
         })),
@@ -86,12 +151,83 @@ export class View {
         measure: measure.value,
         words: words.value,
         zoom: zoom.value,
+        preview: this.preview.value,
       })
+    })
+    this.shown = computed(() => {
+      const composition = this.composition.value
+      return dimmed(composition, this.masksFor(composition, this.state.value.selected))
     })
   }
 
+  /** The chart that speaks for all of a spread. */
+  get first(): Chart {
+    return chartsOf(this.chart.value)[0]
+  }
+
+  /** The table to which selections made in this view belong. */
+  get root(): Table {
+    return rootOf(this.first.table)
+  }
+
   get scene(): Scene {
-    return this.composition.value.scene
+    return this.shown.value
+  }
+
+  /** The rows that a chart draws at all: those selected in other charts where it filters by them, and what it explains. */
+  private filterFor(chart: Chart): RowFilter | undefined {
+    const detail = this.detail.value
+    const filters = chart.description.respond === 'filter'
+    if (!filters && !detail) return undefined
+    return table => {
+      const root = rootOf(table)
+      const masks: RowMask[] = []
+      if (detail && detail.root === root) masks.push(maskOf(root, detail.serials))
+      const others = filters ? this.othersOn(root).value : undefined
+      if (others) masks.push(others)
+      if (masks.length === 0) return undefined
+      const tests = masks.map(mask => rowTest(table, mask))
+      return tests.length === 1 ? tests[0] : row => tests.every(test => test(row))
+    }
+  }
+
+  private readonly others = new Map<Table, ReadonlySignal<RowMask | undefined>>()
+
+  /** What the other charts on a root table have selected. */
+  private othersOn(root: Table): ReadonlySignal<RowMask | undefined> {
+    let found = this.others.get(root)
+    if (!found) {
+      found = selectionsOf(root).byOthers(this)
+      this.others.set(root, found)
+    }
+    return found
+  }
+
+  /** Makes an effect run again when others select, without composing anything. */
+  followOthers(): void {
+    for (const chart of chartsOf(this.chart.value))
+      if (chart.description.respond !== 'ignore')
+        for (const table of chart.resolved.tables) void this.othersOn(rootOf(table)).value
+  }
+
+  /** By drawing: the test that its rows must pass not to be dimmed. */
+  private masksFor({ panes }: Composition, selected: State['selected']): RowTests {
+    const own = selected?.length ? maskOf(this.root, selected) : undefined
+    const tests: RowTests = new Map()
+    panes.forEach((pane, i) => {
+      const chart = chartsOf(this.chart.value)[i] ?? this.first
+      const highlights = (chart.description.respond ?? 'highlight') === 'highlight'
+      for (const one of pane.bound.drawings) {
+        const { table } = one.drawing
+        const root = rootOf(table)
+        const others = highlights ? this.othersOn(root).value : undefined
+        const masks = [root === this.root ? own : undefined, others].filter(mask => mask !== undefined)
+        if (masks.length === 0) continue
+        const passes = masks.map(mask => rowTest(table, mask))
+        tests.set(one, row => passes.every(pass => pass(row)))
+      }
+    })
+    return tests
   }
 
   /** What a person would regret, about the data and the description. */
@@ -110,7 +246,7 @@ export class View {
 
   private settleAll(shown: Chart | Spread, bounds: Bound[]): Map<string, Domain>[] {
     const all = chartsOf(shown).map((chart, i) => {
-      const { scales } = chart.description
+      const { scales } = chart.resolved.description
       const fits = this.fits.get(chart) ?? new Map<string, Domain>()
       this.fits.set(chart, fits)
       return new Map(
@@ -146,8 +282,8 @@ function bindAll(
   hidden: ReadonlySet<string>,
 ): Bound[] {
   const charts = chartsOf(shown)
-  const bindOne = (i: number, description: Description) => bind(shapes[i], description, theme, locale, hidden)
-  const bounds = charts.map((chart, i) => bindOne(i, chart.description))
+  const bindOne = (i: number, description: Settled) => bind(shapes[i], description, theme, locale, hidden)
+  const bounds = charts.map((chart, i) => bindOne(i, chart.resolved.description))
   const share = shown instanceof Spread ? (shown.description.share ?? []) : []
   const unions = share
     .map(name => ({
@@ -157,10 +293,10 @@ function bindAll(
     .filter(({ words }) => words.length > 0)
   if (unions.length === 0) return bounds
   return charts.map((chart, i) => {
-    const scales = { ...chart.description.scales }
+    const scales = { ...chart.resolved.description.scales }
     for (const { name, words } of unions)
       if (bounds[i].scales.get(name)?.type === 'text') scales[name] = { ...scales[name], domain: words }
-    return bindOne(i, { ...chart.description, scales })
+    return bindOne(i, { ...chart.resolved.description, scales })
   })
 }
 
@@ -171,7 +307,7 @@ function wordsOf(
   locale: string,
 ): { title: string; description: string } {
   const all = chartsOf(shown).map((chart, i) =>
-    describe({ ...chart.description, ...headings[i] }, bounds[i], locale),
+    describe({ ...chart.resolved.description, ...headings[i] }, bounds[i], locale),
   )
   if (!(shown instanceof Spread)) return all[0]
   const title =

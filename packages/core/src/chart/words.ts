@@ -5,7 +5,7 @@ import { ellipsis, LINE } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
-import type { Description } from './description.ts'
+import type { Settled } from './description.ts'
 import type { PlannedLegend } from './legends.ts'
 import type { PlannedAxis } from './plan.ts'
 
@@ -24,7 +24,7 @@ const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'titl
 
 /** Places title, subtitle, legends above and below, axis titles, caption and source in a box; `inner`: what legends beside the plot leave. */
 export function placeWords(
-  description: Description,
+  description: Settled,
   legends: readonly PlannedLegend[],
   axes: readonly PlannedAxis[],
   box: Box,

@@ -143,6 +143,19 @@ export class Table<R = any> {
     return this.serialNumbers
   }
 
+  /** Whether every row's serial number is its place: as long as no row has moved. */
+  get serialsAreRows(): boolean {
+    return this.serialNumbers === undefined
+  }
+
+  /** The place of each row by its serial number. */
+  get rowsBySerial(): ReadonlyMap<number, number> {
+    return new Map(Array.from(this.serials, (serial, row) => [serial, row]))
+  }
+
+  /** For a derived table: the table it was derived from. */
+  source: Table<any> | undefined
+
   /** For a derived table: the rows of its source that stand behind a row; undefined for a table of its own. */
   sourceRows: ((row: number) => ArrayLike<number>) | undefined
 
@@ -152,6 +165,7 @@ export class Table<R = any> {
     rowsOf: (row: number) => ArrayLike<number>,
     again: () => { table: Table<any>; rowsOf: (row: number) => ArrayLike<number> },
   ): void {
+    this.source = source
     this.sourceRows = rowsOf
     const self = new WeakRef(this)
     const stop = source.watch(() => {

@@ -1,6 +1,6 @@
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
-import { kind, type Positions } from '../kind.ts'
+import { kind, type Marks, type Positions } from '../kind.ts'
 import { lies } from '../lies.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 import { rememberedStack, stacked } from '../stack.ts'
@@ -39,7 +39,10 @@ export const bar = kind({
       !values.spans && (arrange === 'stack' || arrange === 'share')
         ? rememberedStack(memory, marks, values, places, arrange === 'share')
         : undefined
-    const side = stack || arrange === 'overlap' ? 1 : Math.max(1, marks.series.length)
+    const side =
+      stack || arrange === 'overlap' || standAlone(memory, marks, places)
+        ? 1
+        : Math.max(1, marks.series.length)
     const snap = (pixel: number) => Math.round(pixel * density) / density
     for (let i = 0; i < count; i++) {
       const value = values.at[i]
@@ -110,6 +113,17 @@ export const bar = kind({
     return [min, max]
   },
 })
+
+/** Whether no two bars share a place: then each has all of its room, as when colour repeats the axis. */
+function standAlone(memory: Map<string, unknown>, marks: Marks, places: Positions): boolean {
+  let alone = memory.get('stand alone') as boolean | undefined
+  if (alone === undefined) {
+    const present = places.at.filter(place => place === place)
+    alone = marks.series.length > 1 && new Set(present).size === present.length
+    memory.set('stand alone', alone)
+  }
+  return alone
+}
 
 /** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */
 function leastRoom(places: Positions, map: (value: number) => number): number {

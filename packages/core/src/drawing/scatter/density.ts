@@ -61,7 +61,7 @@ function oneInk(rgba: Uint8ClampedArray, total: Uint32Array, opacity: Uint8Array
     rgba[at] = r
     rgba[at + 1] = g
     rgba[at + 2] = b
-    rgba[at + 3] = opacity[n < MOST ? n : MOST]
+    rgba[at + 3] = opacity[Math.min(n, MOST)]
   }
 }
 

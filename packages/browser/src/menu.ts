@@ -1,0 +1,125 @@
+import type { Theme } from '@dapplo/core/small'
+
+export interface MenuItem {
+  words: string
+  act(): void | Promise<void>
+}
+
+/** The menu of a chart: a button in its corner that opens a list of what can be done with it. */
+export class Menu {
+  private readonly button: HTMLButtonElement
+  private readonly list: HTMLDivElement
+  private readonly say: (words: string) => void
+
+  constructor(root: HTMLElement, items: readonly MenuItem[], say: (words: string) => void) {
+    this.say = say
+    this.button = document.createElement('button')
+    this.button.type = 'button'
+    this.button.className = 'dapplo-menu-button'
+    this.button.textContent = '⋯'
+    this.button.setAttribute('aria-label', 'Chart menu')
+    this.button.setAttribute('aria-haspopup', 'menu')
+    this.button.setAttribute('aria-expanded', 'false')
+    Object.assign(this.button.style, {
+      position: 'absolute',
+      right: '8px',
+      top: '8px',
+      width: '28px',
+      height: '28px',
+      padding: '0',
+      border: '1px solid transparent',
+      borderRadius: '3px',
+      background: 'transparent',
+      font: '16px/1 sans-serif',
+      cursor: 'pointer',
+      zIndex: '2',
+    })
+    this.list = document.createElement('div')
+    this.list.className = 'dapplo-menu'
+    this.list.setAttribute('role', 'menu')
+    this.list.setAttribute('aria-label', 'Chart menu')
+    this.list.hidden = true
+    Object.assign(this.list.style, {
+      position: 'absolute',
+      right: '8px',
+      top: '38px',
+      minWidth: '150px',
+      padding: '4px',
+      border: '1px solid',
+      borderRadius: '3px',
+      zIndex: '3',
+    })
+    for (const item of items) this.list.append(this.entry(item))
+    this.button.addEventListener('click', () => this.toggle(this.list.hidden === true))
+    this.list.addEventListener('keydown', this.pressed)
+    this.list.addEventListener('focusout', this.lost)
+    root.append(this.button, this.list)
+  }
+
+  /** Takes the theme's colours. */
+  dress(theme: Theme): void {
+    Object.assign(this.button.style, { color: theme.muted })
+    Object.assign(this.list.style, {
+      color: theme.text,
+      background: theme.surface,
+      borderColor: theme.strong,
+      fontFamily: theme.font,
+      fontSize: `${theme.sizes.subtitle}px`,
+    })
+  }
+
+  remove(): void {
+    this.button.remove()
+    this.list.remove()
+  }
+
+  private entry({ words, act }: MenuItem): HTMLButtonElement {
+    const entry = document.createElement('button')
+    entry.type = 'button'
+    entry.textContent = words
+    entry.tabIndex = -1
+    entry.setAttribute('role', 'menuitem')
+    Object.assign(entry.style, {
+      display: 'block',
+      width: '100%',
+      padding: '6px 10px',
+      border: '0',
+      background: 'transparent',
+      color: 'inherit',
+      font: 'inherit',
+      textAlign: 'left',
+      cursor: 'pointer',
+    })
+    entry.addEventListener('click', () => {
+      this.toggle(false)
+      this.button.focus()
+      Promise.resolve()
+        .then(act)
+        .catch(() => this.say(`${words}: this is not possible here.`))
+    })
+    return entry
+  }
+
+  private toggle(open: boolean): void {
+    this.list.hidden = !open
+    this.button.setAttribute('aria-expanded', String(open))
+    if (open) (this.list.firstElementChild as HTMLElement | null)?.focus()
+  }
+
+  private readonly lost = (event: FocusEvent) => {
+    if (!(event.relatedTarget instanceof Node && this.list.contains(event.relatedTarget))) this.toggle(false)
+  }
+
+  private readonly pressed = (event: KeyboardEvent) => {
+    const entries = [...this.list.children] as HTMLElement[]
+    const now = entries.indexOf(document.activeElement as HTMLElement)
+    const to = { ArrowDown: now + 1, ArrowUp: now - 1, Home: 0, End: entries.length - 1 }[event.key]
+    if (to !== undefined) entries[(to + entries.length) % entries.length]?.focus()
+    else if (event.key === 'Escape') {
+      this.toggle(false)
+      this.button.focus()
+    } else return
+    event.preventDefault()
+    event.stopPropagation()
+  }
+}

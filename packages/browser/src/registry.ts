@@ -1,0 +1,59 @@
+/** Charts on a page know each other: by their ids, and by the scales they share. */
+export interface Member {
+  /** The id of its description. */
+  readonly id: string | undefined
+  /** Names of its shared scales, by scale. */
+  readonly shared: ReadonlyMap<string, string>
+  /** Another chart is pointed at, at this value of a shared scale; undefined when no more. */
+  pointedElsewhere(scale: string, value: number | undefined): void
+  /** Another chart has zoomed a shared scale. */
+  zoomedElsewhere(scale: string, ends: readonly [number, number] | undefined): void
+  /** The ends of a scale as this chart alone would have them. */
+  endsOf(scale: string): { min: number; max: number } | undefined
+  /** Charts have come, gone or changed. */
+  neighboursChanged(): void
+}
+
+const members = new Set<Member>()
+
+export function join(member: Member): void {
+  members.add(member)
+  tellAll(member)
+}
+
+export function leave(member: Member): void {
+  members.delete(member)
+  tellAll(member)
+}
+
+/** Tells all others that a member is not what it was. */
+export function tellAll(from: Member): void {
+  for (const member of [...members]) if (member !== from) member.neighboursChanged()
+}
+
+export const byId = (id: string): Member | undefined => [...members].find(member => member.id === id)
+
+/** The other members that share a scale, and what it is called there. */
+export function* sharing(member: Member, scale: string): Generator<[Member, string]> {
+  const name = member.shared.get(scale)
+  if (name === undefined) return
+  for (const other of members)
+    if (other !== member) for (const [own, shared] of other.shared) if (shared === name) yield [other, own]
+}
+
+/** How far shared scales reach in the other charts. */
+export function outerEnds(member: Member): Map<string, { min: number; max: number }> {
+  const out = new Map<string, { min: number; max: number }>()
+  for (const scale of member.shared.keys()) {
+    for (const [other, own] of sharing(member, scale)) {
+      const ends = other.endsOf(own)
+      const known = out.get(scale)
+      if (ends)
+        out.set(
+          scale,
+          known ? { min: Math.min(known.min, ends.min), max: Math.max(known.max, ends.max) } : ends,
+        )
+    }
+  }
+  return out
+}

@@ -1,0 +1,74 @@
+import {
+  type Composition,
+  type DataTable,
+  dataTables,
+  paintCanvas,
+  type Scene,
+  type Surroundings,
+  toSvgText,
+} from '@dapplo/core/small'
+
+/** Device pixels per pixel of saved pictures: sharp on most screens. */
+const DENSITY = 2
+
+/** The picture as a PNG. */
+export function pngOf(scene: Scene, surroundings: Surroundings): Promise<Blob> {
+  const canvas = document.createElement('canvas')
+  canvas.width = Math.round(scene.width * DENSITY)
+  canvas.height = Math.round(scene.height * DENSITY)
+  const context = canvas.getContext('2d')
+  if (context) paintCanvas(scene, context as never, DENSITY, surroundings)
+  return new Promise((resolve, reject) =>
+    canvas.toBlob(
+      blob => (blob ? resolve(blob) : reject(new Error('The picture cannot be written.'))),
+      'image/png',
+    ),
+  )
+}
+
+export const svgOf = (scene: Scene): Blob => new Blob([toSvgText(scene)], { type: 'image/svg+xml' })
+
+/** The values of a chart as CSV (RFC 4180), tables one after the other. */
+export function csvOf(composition: Composition): string {
+  return dataTables(composition, Number.POSITIVE_INFINITY).map(asCsv).join('\r\n\r\n')
+}
+
+function asCsv({ head, rows }: DataTable): string {
+  const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
+  return [head, ...rows].map(row => row.map(cell).join(',')).join('\r\n')
+}
+
+/** Hands a file to the person. */
+export function download(blob: Blob, name: string): void {
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(blob)
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(link.href), 10_000)
+}
+
+/** A file name made of a title. */
+export function fileName(title: string, ending: string): string {
+  const plain = title
+    .normalize('NFKD')
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '')
+    .slice(0, 60)
+    .toLowerCase()
+  return `${plain || 'chart'}.${ending}`
+}
+
+/** Prints the picture alone, as drawn for paper: lines and letters rather than pixels. */
+export function print(scene: Scene): void {
+  const frame = document.createElement('iframe')
+  Object.assign(frame.style, { position: 'fixed', width: '0', height: '0', border: '0' })
+  document.body.append(frame)
+  const inner = frame.contentDocument!
+  const picture = new DOMParser().parseFromString(toSvgText(scene), 'image/svg+xml').documentElement
+  picture.setAttribute('style', 'width:100%;height:auto')
+  inner.body.append(inner.importNode(picture, true))
+  inner.title = scene.title
+  const view = frame.contentWindow!
+  view.addEventListener('afterprint', () => frame.remove())
+  view.print()
+}

@@ -1,0 +1,124 @@
+import type { Hotspot } from '@dapplo/core/small'
+
+export interface SpotHost {
+  /** Whether names at axes answer to a person. */
+  selects(): boolean
+  preview(key: string | undefined): void
+  /** Hides or shows what an entry explains; `alone`: hides all but it. */
+  toggle(key: string, alone: boolean): void
+  selectEntry(key: string, adds: boolean): void
+  selectPlace(pane: number, scale: string, value: number, adds: boolean): void
+}
+
+/** Milliseconds within which two clicks are one that isolates. */
+const DOUBLE = 350
+
+/**
+ * Buttons that lie unseen over the words of a picture: entries of legends preview their series while pointed at, hide
+ * it on a click and isolate it on two; names at axes select what stands there.
+ */
+export class Spots {
+  private readonly host: SpotHost
+  private readonly legend: HTMLDivElement
+  private readonly labels: HTMLDivElement
+  private readonly buttons = new Map<string, HTMLButtonElement>()
+  private spots = new Map<string, Hotspot>()
+  private clicked: { key: string; time: number } | undefined
+
+  constructor(root: HTMLElement, host: SpotHost) {
+    this.host = host
+    this.legend = group('Legend')
+    this.labels = group('Names at the axes')
+    root.append(this.legend, this.labels)
+  }
+
+  show(spots: readonly Hotspot[]): void {
+    const wanted = spots.filter(spot => spot.kind === 'legend' || this.host.selects())
+    this.spots = new Map(wanted.map(spot => [`${spot.kind} ${spot.pane} ${spot.key}`, spot]))
+    for (const [id, button] of this.buttons) {
+      if (this.spots.has(id)) continue
+      button.remove()
+      this.buttons.delete(id)
+    }
+    for (const [id, spot] of this.spots) {
+      let button = this.buttons.get(id)
+      if (!button) {
+        button = this.button(id)
+        this.buttons.set(id, button)
+      }
+      const group = spot.kind === 'legend' ? this.legend : this.labels
+      if (button.parentNode !== group) group.append(button)
+      const { x, y, width, height } = spot.box
+      Object.assign(button.style, {
+        left: `${x}px`,
+        top: `${y}px`,
+        width: `${width}px`,
+        height: `${height}px`,
+      })
+      const words =
+        spot.kind === 'legend' ? `${spot.name}, ${spot.hidden ? 'hidden' : 'shown'}` : `Select ${spot.name}`
+      button.setAttribute('aria-label', words)
+      if (spot.kind === 'legend') button.setAttribute('aria-pressed', String(!spot.hidden))
+    }
+    this.legend.hidden = ![...this.spots.values()].some(spot => spot.kind === 'legend')
+    this.labels.hidden = ![...this.spots.values()].some(spot => spot.kind === 'label')
+  }
+
+  remove(): void {
+    this.legend.remove()
+    this.labels.remove()
+  }
+
+  private button(id: string): HTMLButtonElement {
+    const button = document.createElement('button')
+    button.type = 'button'
+    button.className = 'dapplo-spot'
+    Object.assign(button.style, {
+      position: 'absolute',
+      padding: '0',
+      margin: '0',
+      border: '0',
+      background: 'transparent',
+      color: 'transparent',
+      cursor: 'pointer',
+      borderRadius: '3px',
+    })
+    const preview = (on: boolean) => {
+      const spot = this.spots.get(id)
+      if (spot?.kind === 'legend') this.host.preview(on && !spot.hidden ? spot.key : undefined)
+    }
+    button.addEventListener('pointerenter', () => preview(true))
+    button.addEventListener('pointerleave', () => preview(false))
+    button.addEventListener('focus', () => preview(button.matches(':focus-visible')))
+    button.addEventListener('blur', () => preview(false))
+    button.addEventListener('click', event => this.press(id, event))
+    return button
+  }
+
+  private press(id: string, event: MouseEvent): void {
+    const spot = this.spots.get(id)
+    if (!spot) return
+    const adds = event.ctrlKey || event.metaKey
+    if (spot.kind === 'label') {
+      this.host.selectPlace(spot.pane, spot.scale!, spot.value, adds || event.shiftKey)
+      return
+    }
+    if (event.shiftKey && this.host.selects()) {
+      this.host.selectEntry(spot.key, adds)
+      return
+    }
+    const now = performance.now()
+    const again = this.clicked?.key === spot.key && now - this.clicked.time < DOUBLE
+    this.clicked = again ? undefined : { key: spot.key, time: now }
+    this.host.preview(undefined)
+    // By keys, the shift key isolates, since nobody presses Enter twice in a third of a second.
+    this.host.toggle(spot.key, again || (event.shiftKey && event.detail === 0))
+  }
+}
+
+function group(name: string): HTMLDivElement {
+  const element = document.createElement('div')
+  element.setAttribute('role', 'group')
+  element.setAttribute('aria-label', name)
+  return element
+}

@@ -1,0 +1,67 @@
+import type { Areas, Batch, Lines, Scene } from '../scene/scene.ts'
+import { shapeCount } from '../scene/scene.ts'
+import type { BoundDrawing } from './bind.ts'
+import type { Composition } from './compose.ts'
+
+/** By drawing: whether a row of its table is among those that stand out. */
+export type RowTests = Map<BoundDrawing, (row: number) => boolean>
+
+/** What is not selected keeps this share of its opacity. */
+const DIM = 0.22
+/** What is selected becomes this much more opaque, where it was not. */
+const LIT = 2.5
+
+/** The scene in which only shapes with a selected row stand out; the very same scene where nothing is selected. */
+export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
+  if (tests.size === 0) return scene
+  const byId = new Map<string, (row: number) => boolean>()
+  panes.forEach(pane => {
+    for (const one of pane.bound.drawings) {
+      const test = tests.get(one)
+      if (test) byId.set(`${pane.prefix}drawing ${one.drawing.index}`, test)
+    }
+  })
+  const batches = scene.batches.flatMap(batch => {
+    if (batch.part !== 'data') return [batch]
+    const name = /^(?:\d+\/)?drawing \d+/.exec(batch.id)?.[0]
+    const test = name === undefined ? undefined : byId.get(name)
+    return test ? dimBatch(batch, test) : [batch]
+  })
+  return { ...scene, batches }
+}
+
+function dimBatch(batch: Batch, test: (row: number) => boolean): Batch[] {
+  if (batch.kind === 'lines' || batch.kind === 'areas') return dimLines(batch, test)
+  const { rows } = batch
+  const alpha = new Float32Array(shapeCount(batch))
+  for (let i = 0; i < alpha.length; i++) {
+    const own = batch.alpha ? batch.alpha[i] : 1
+    // In a cloud, what is selected becomes more solid as well.
+    alpha[i] = rows && !has(rows(i), test) ? own * DIM : Math.min(1, own * LIT)
+  }
+  if (!rows) alpha.fill(DIM)
+  return [{ ...batch, alpha }]
+}
+
+function has(rows: ArrayLike<number>, test: (row: number) => boolean): boolean {
+  for (let i = 0; i < rows.length; i++) if (test(rows[i])) return true
+  return false
+}
+
+/** A line stays faint as a whole; over it lie the stretches whose rows are selected. */
+function dimLines(batch: Lines | Areas, test: (row: number) => boolean): Batch[] {
+  const faint = { ...batch, alpha: new Float32Array(batch.names.length).fill(DIM) }
+  const { rows } = batch
+  if (!rows) return [faint]
+  const lit = batch.x.slice()
+  let any = false
+  for (let i = 0; i < lit.length; i++) {
+    const behind = rows(i)
+    // Vertices that stand for a stretch of rows belong to it on either side.
+    if (behind.length > 0 && !has(behind, test)) lit[i] = Number.NaN
+    else if (behind.length > 0) any = true
+  }
+  if (!any) return [faint]
+  const top = { ...batch, id: `${batch.id}/selected`, x: lit }
+  return [faint, batch.kind === 'lines' ? { ...top, keys: [] } : top] as Batch[]
+}

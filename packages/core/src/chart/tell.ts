@@ -1,0 +1,57 @@
+import { isMeasure } from '../table/meaning.ts'
+import { readPhrase } from '../table/phrase.ts'
+import { shape } from '../table/shape.ts'
+import type { Table } from '../table/table.ts'
+import { fillWords, readWords } from '../table/words.ts'
+import type { Description } from './description.ts'
+import { labelOf } from './naming.ts'
+import type { ReadingRow } from './reading-texts.ts'
+import { roleTexts } from './values.ts'
+
+/** A further line of a tooltip. */
+export interface Told {
+  name: string
+  text: string
+}
+
+/** Values of a column that a tooltip lists before it counts the others. */
+const MOST_VALUES = 3
+
+/** What a description wants to be told of the rows that are pointed at: lines with names, or one text. */
+export function tellMore(
+  wish: Description['tooltip'],
+  { rows, table }: Pick<ReadingRow, 'rows' | 'table'>,
+  locale: string,
+): Told[] {
+  if (Array.isArray(wish))
+    return wish.map((phrase, i) => {
+      const { text, name } = phraseOf(phrase, table, rows, locale, `tooltip[${i}]`)
+      return { name, text }
+    })
+  if (typeof wish !== 'string') return []
+  const { pieces, holes } = readWords(wish)
+  const texts = holes.map(hole => phraseOf(hole, table, rows, locale, 'tooltip').text)
+  return [{ name: '', text: fillWords(pieces, texts) }]
+}
+
+/** Checks the phrases that a tooltip names. Throws what phrases throw. */
+export function checkTold(wish: Description['tooltip'], table: Table): void {
+  if (Array.isArray(wish))
+    for (const [i, phrase] of wish.entries()) readPhrase(phrase, table, `tooltip[${i}]`)
+  else if (typeof wish === 'string')
+    for (const hole of readWords(wish).holes) readPhrase(hole, table, 'tooltip')
+}
+
+function phraseOf(phrase: string, table: Table, rows: ArrayLike<number>, locale: string, path: string): Told {
+  const meaning = readPhrase(phrase, table, path)
+  const name = labelOf(meaning, table)
+  const shaped = shape(table, new Map([['told', meaning]]), { rows: Int32Array.from(rows) })
+  const values = shaped.roles.get('told')
+  if (!values || shaped.length === 0) return { name, text: '–' }
+  const text = roleTexts(values, locale)
+  if (isMeasure(meaning)) return { name, text: text(0) || '–' }
+  const all = [...new Set(Array.from({ length: shaped.length }, (_, i) => text(i)))].filter(Boolean)
+  const rest = all.length - MOST_VALUES
+  const listed = all.slice(0, MOST_VALUES).join(', ')
+  return { name, text: rest > 0 ? `${listed} and ${rest} more` : listed || '–' }
+}
