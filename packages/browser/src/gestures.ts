@@ -11,7 +11,7 @@ export interface GestureHost {
   /** A click without a drag; `adds` when a key asks for more rather than other. */
   clicked(place: { x: number; y: number }, adds: boolean): void
   /** A drag whose outline selects. */
-  outlined(outline: readonly Corner[], box: boolean, adds: boolean): void
+  outlined(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void
   /** Takes the marks of the pointer away while something is drawn over the plot. */
   quiet(quiet: boolean): void
 }
@@ -167,6 +167,8 @@ export class Gestures {
     }
     drag.path.push(place)
     this.sketch()
+    const shape = this.outlines
+    if (shape) this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, false)
   }
 
   private pinched(id: number, before: Point, place: Point): void {
@@ -201,8 +203,7 @@ export class Gestures {
     if (drag.pans) return
     const shape = this.outlines
     if (shape) {
-      const outline = shape === 'box' ? cornersOf(drag.path) : drag.path.map(({ x, y }) => [x, y] as const)
-      this.host.outlined(outline, shape === 'box', drag.adds)
+      this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, true)
       return
     }
     const { start } = drag
@@ -261,6 +262,9 @@ export class Gestures {
     )
   }
 }
+
+const outlineOf = (path: readonly Point[], shape: 'box' | 'lasso'): Corner[] =>
+  shape === 'box' ? cornersOf(path) : path.map(({ x, y }) => [x, y] as const)
 
 /** The box from the first to the last point of a path. */
 function cornersOf(path: readonly Point[]): Corner[] {

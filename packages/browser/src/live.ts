@@ -1,53 +1,40 @@
 import {
   type Chart,
-  type Corner,
   DapploError,
-  type DataTable,
   type Description,
-  dataTables,
   type Finding,
   type Frame,
-  type Gesture,
   hotspots,
   leadOf,
-  paneAt,
-  type Reading,
   readAt,
-  rowsAtPlace,
-  rowsInBox,
-  rowsInOutline,
-  rowsOfEntry,
   type Scene,
   Spread,
   type State,
   selectionsOf,
-  serialsOf,
   sharedScales,
-  type Told,
   tablesOf,
-  tellMore,
   toSvgText,
   View,
 } from '@dapplo/core/small'
-import { effect, signal } from '@preact/signals-core'
+import { effect } from '@preact/signals-core'
 import { Controls } from './controls.ts'
-import { showTables } from './dialog.ts'
 import { Gestures } from './gestures.ts'
 import { Keys } from './keys.ts'
 import { pageMeasure } from './measure.ts'
 import { Menu } from './menu.ts'
+import { menuItems } from './menu-items.ts'
 import type { Live, MountOptions } from './mount.ts'
+import { Neighbours } from './neighbours.ts'
 import { changeAt, readPath } from './paths.ts'
 import { Player, type Timing } from './player.ts'
 import { Pointer } from './pointer.ts'
-import { byId, join, leave, type Member, outerEnds, sharing, tellAll } from './registry.ts'
-import { csvOf, download, fileName, pngOf, print, svgOf } from './save.ts'
+import { join, leave, type Member, tellAll } from './registry.ts'
+import { csvOf, pngOf } from './save.ts'
+import { Selecting } from './selecting.ts'
 import { Spots } from './spots.ts'
 import { Stage } from './stage.ts'
+import { Telling } from './telling.ts'
 import { directionsOf, type Zoom } from './zoom.ts'
-
-/** Pixels around a click within which a point or line is meant. */
-const NEAR = 14
 
 /** A chart on a page: shows a view, and hands on what the person does to its state. */
 export class LiveChart implements Live, Member {
@@ -63,8 +50,9 @@ export class LiveChart implements Live, Member {
   private controls: Controls | undefined
   private options: MountOptions
   private readonly undo: (() => void)[] = []
-  private readonly neighbours = signal(0)
-  private closeDialog: (() => void) | undefined
+  private readonly neighbours: Neighbours
+  private readonly selecting: Selecting
+  private readonly telling: Telling
   private due = 0
   private still = true
   private fonts = 0
@@ -78,6 +66,16 @@ export class LiveChart implements Live, Member {
     this.putControls()
     this.view.frame.value = this.frame()
     this.player = new Player(scene => this.stage.paint(scene, this.density))
+    this.selecting = new Selecting(this.view, {
+      setState: state => {
+        this.jump()
+        this.state = state
+      },
+      say: words => this.stage.say(words),
+    })
+    this.telling = new Telling(this.view, element, () => this.stage.focus.focus())
+    // What other charts ask of this one is part of its first picture.
+    this.neighbours = new Neighbours(this, this.view)
     try {
       this.player.appear(this.view.scene, this.motion)
     } catch (error) {
@@ -89,42 +87,49 @@ export class LiveChart implements Live, Member {
       composition: () => this.view.composition.value,
       ready: () => !this.player.moving,
       tooltip: () => this.first.description.tooltip !== false,
-      content: { more: reading => this.told(reading), own: reading => this.ownWords(reading) },
-      pointed: reading => this.tellPointed(reading),
+      content: this.telling,
+      pointed: reading => {
+        const row = reading?.rows.find(one => one.pointed) ?? reading?.rows[0]
+        this.stage.root.style.cursor = row?.link === undefined ? '' : 'pointer'
+        this.neighbours.tellPointed(reading)
+      },
     })
     this.gestures = new Gestures(this.stage, {
       composition: () => this.view.composition.value,
       directions: () => directionsOf(this.first.description.zoom),
-      gestures: () => this.selecting,
+      gestures: () => this.selecting.gestures,
       zoom: () => this.state.zoom ?? {},
       setZoom: (zoom, gently) => this.setZoom(zoom, gently),
       clicked: (place, adds) => this.clicked(place, adds),
-      outlined: (outline, box, adds) => this.outlined(outline, box, adds),
+      outlined: (outline, box, adds, done) => this.selecting.outline(outline, box, adds, done),
       quiet: quiet => quiet && this.pointer.pointAt(undefined),
     })
     this.spots = new Spots(this.stage.root, {
-      selects: () => this.selecting.length > 0,
+      selects: () => this.selecting.gestures.length > 0,
       preview: key => {
         this.jump()
         this.view.preview.value = key
       },
-      toggle: (key, alone) => this.toggle(key, alone),
-      selectEntry: (key, adds) =>
-        this.select(rowsOfEntry(this.view.composition.value, this.view.root, key), adds),
-      selectPlace: (pane, scale, value, adds) =>
-        this.select(rowsAtPlace(this.view.composition.value.panes[pane], this.view.root, scale, value), adds),
+      toggle: (key, alone) => this.selecting.toggle(key, alone),
+      selectEntry: (key, adds) => this.selecting.entry(key, adds),
+      selectPlace: (pane, scale, value, adds) => this.selecting.place(pane, scale, value, adds),
     })
     this.keys = new Keys(this.stage.focus, {
       composition: () => this.view.composition.value,
       pointAt: place => this.pointer.pointAt(place),
       say: words => this.stage.say(words),
-      select: (reading, adds) => this.selecting.length > 0 && this.select(this.rowsOf(reading), adds),
-      open: reading => this.openRows(reading),
+      select: (reading, adds) => this.selecting.gestures.length > 0 && this.selecting.reading(reading, adds),
+      open: reading => this.telling.openRows(reading),
       zoom: (factor, x, y) => this.gestures.byKey(factor, x, y),
       resetZoom: () => this.setZoom({}, true),
       escape: () => this.escape(),
     })
-    if (options.menu) this.menu = this.makeMenu()
+    if (options.menu)
+      this.menu = new Menu(
+        this.stage.root,
+        menuItems(this, this.view, this.telling, words => this.stage.say(words)),
+        words => this.stage.say(words),
+      )
     this.listen()
     join(this)
     this.afterDrawing()
@@ -220,7 +225,7 @@ export class LiveChart implements Live, Member {
     this.spots.remove()
     this.keys.remove()
     this.menu?.remove()
-    this.closeDialog?.()
+    this.telling.remove()
     this.stage.remove()
     this.options.onDestroy?.()
   }
@@ -240,7 +245,7 @@ export class LiveChart implements Live, Member {
   }
 
   neighboursChanged(): void {
-    if (!this.gone) this.neighbours.value++
+    if (!this.gone) this.neighbours.changed()
   }
 
   pointedElsewhere(scale: string, value: number | undefined): void {
@@ -264,15 +269,6 @@ export class LiveChart implements Live, Member {
   /** The chart that speaks for all of a spread. */
   private get first(): Chart {
     return this.view.first
-  }
-
-  private get selecting(): readonly Gesture[] {
-    const { select } = this.first.description
-    return select === undefined || select === false
-      ? []
-      : Array.isArray(select)
-        ? select
-        : [select as Gesture]
   }
 
   private get density(): number {
@@ -322,18 +318,8 @@ export class LiveChart implements Live, Member {
         this.schedule()
       }),
       effect(() => selectionsOf(this.view.root).set(this.view, this.view.state.value.selected)),
-      effect(() => this.followOther()),
-      effect(() => {
-        this.neighbours.value
-        const outer = outerEnds(this)
-        if (JSON.stringify([...outer]) !== JSON.stringify([...this.view.outer.peek()]))
-          this.view.outer.value = outer
-      }),
-      this.tellEnds(),
-      this.tellZoom(),
+      ...this.neighbours.listen(),
     )
-    cancelAnimationFrame(this.due)
-    this.due = 0
     const sizes = new ResizeObserver(() => this.refresh())
     sizes.observe(this.element)
     this.undo.push(() => sizes.disconnect())
@@ -350,47 +336,6 @@ export class LiveChart implements Live, Member {
     }
     document.fonts?.addEventListener('loadingdone', loaded)
     this.undo.push(() => document.fonts?.removeEventListener('loadingdone', loaded))
-  }
-
-  /** Explains what another chart has selected, or what leads there. */
-  private followOther(): void {
-    this.neighbours.value
-    const { detailOf } = this.view.chart.value.description as Description
-    const other = detailOf === undefined ? undefined : byId(detailOf)
-    const lead = other instanceof LiveChart && other !== this ? other.lead : undefined
-    const before = this.view.detail.peek()
-    const same =
-      before?.color === lead?.color && String(before?.serials ?? '') === String(lead?.serials ?? '')
-    if (!same) this.view.detail.value = lead
-  }
-
-  /** Tells charts with the same scales when its ends change. */
-  private tellEnds(): () => void {
-    let before = ''
-    return effect(() => {
-      const now = JSON.stringify([...this.view.own.value])
-      if (now === before) return
-      before = now
-      tellAll(this)
-    })
-  }
-
-  private tellZoom(): () => void {
-    let before: State['zoom']
-    return effect(() => {
-      const { zoom } = this.view.state.value
-      if (zoom === before) return
-      before = zoom
-      for (const scale of this.shared.keys())
-        for (const [other, own] of sharing(this, scale)) other.zoomedElsewhere(own, zoom?.[scale])
-    })
-  }
-
-  private tellPointed(reading: Reading | undefined): void {
-    if (!this.shared.has('x')) return
-    const scale = this.view.composition.value.panes[0]?.scales.get('x')
-    const value = reading && reading.along !== 'y' ? scale?.invert(reading.x) : undefined
-    for (const [other, own] of sharing(this, 'x')) other.pointedElsewhere(own, value)
   }
 
   /** Takes the frame anew: size, density, theme. A new frame is shown at once, without motion. */
@@ -477,66 +422,7 @@ export class LiveChart implements Live, Member {
     }
   }
 
-  // Reading.
-
-  private descriptionAt(reading: Reading): Description {
-    const composition = this.view.composition.value
-    const pane = paneAt(composition, reading.x, reading.y)
-    const { chart } = this
-    const i = pane ? composition.panes.indexOf(pane) : 0
-    return (chart instanceof Spread ? (chart.charts[i] ?? this.first) : chart).description
-  }
-
-  private told(reading: Reading): readonly Told[] {
-    const row = reading.rows.find(one => one.pointed) ?? reading.rows[0]
-    const { tooltip } = this.descriptionAt(reading)
-    if (!row || tooltip === undefined || tooltip === false) return []
-    return tellMore(tooltip, row, this.view.composition.value.locale)
-  }
-
-  private ownWords(reading: Reading): string | Node | undefined {
-    const { tooltip } = this.descriptionAt(reading)
-    if (typeof tooltip !== 'function') return undefined
-    const row = reading.rows.find(one => one.pointed) ?? reading.rows[0]
-    if (!row) return undefined
-    try {
-      const said = tooltip(row.table.rows(row.rows))
-      return said instanceof Node ? said : String(said)
-    } catch (error) {
-      reportError(error)
-      return undefined
-    }
-  }
-
-  private openRows(reading: Reading): void {
-    const row = reading.rows.find(one => one.pointed) ?? reading.rows[0]
-    if (!row) return
-    const { names } = row.table
-    const list = Array.from(row.rows).slice(0, 500)
-    const rows = list.map(i => names.map(name => cellText(row.table.column(name)?.value(i))))
-    const caption = `${row.rows.length.toLocaleString()} ${row.rows.length === 1 ? 'row' : 'rows'}`
-    const table: DataTable = { caption, head: names, rows, more: row.rows.length - list.length }
-    this.openTables(reading.heading || row.name, [table])
-  }
-
-  private openTables(title: string, tables: readonly DataTable[]): void {
-    this.closeDialog?.()
-    const host = this.element.closest('dialog[open]') ?? document.fullscreenElement ?? document.body
-    this.closeDialog = showTables(title, tables, this.view.composition.value.theme, host, () => {
-      this.closeDialog = undefined
-      this.stage.focus.focus()
-    })
-  }
-
-  private escape(): boolean {
-    if (this.pointer.isPinned) this.pointer.pin(false)
-    else if (this.state.selected?.length) this.select(new Float64Array(0), false)
-    else if (Object.keys(this.state.zoom ?? {}).length > 0) this.setZoom({}, true)
-    else return false
-    return true
-  }
-
-  // Zoom and selection.
+  // Zoom and clicks.
 
   private setZoom(zoom: Zoom, gently: boolean): void {
     if (JSON.stringify(zoom) === JSON.stringify(this.state.zoom ?? {})) return
@@ -546,124 +432,25 @@ export class LiveChart implements Live, Member {
   }
 
   private clicked(place: { x: number; y: number }, adds: boolean): void {
-    if (!this.selecting.includes('click')) {
-      if (this.selecting.length > 0) this.select(new Float64Array(0), false)
-      else this.pointer.pin(!this.pointer.isPinned && this.selecting.length === 0)
-      return
-    }
-    const composition = this.view.composition.value
-    const { root } = this.view
-    const within = (reach: number) =>
-      rowsInBox(composition, root, {
-        x: place.x - reach,
-        y: place.y - reach,
-        width: reach * 2,
-        height: reach * 2,
-      })
-    let rows = within(1)
-    const reading = rows.length === 0 ? readAt(composition, place.x, place.y) : undefined
-    const near =
-      reading?.rows.find(row => row.pointed) ?? (reading?.along === 'point' ? reading.rows[0] : undefined)
-    if (reading && near && (Math.hypot(near.x - place.x, near.y - place.y) <= NEAR || isSlice(reading)))
-      rows = this.rowsOf({ ...reading, rows: [near] })
-    this.select(rows, adds)
+    const { gestures } = this.selecting
+    const link = this.linkAt(place)
+    if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')
+    else if (gestures.includes('click')) this.selecting.click(place, adds)
+    else if (gestures.length > 0) this.selecting.clear()
+    else this.pointer.pin(!this.pointer.isPinned)
   }
 
-  private outlined(outline: readonly Corner[], box: boolean, adds: boolean): void {
-    const composition = this.view.composition.value
-    const { root } = this.view
-    if (!box) {
-      this.select(rowsInOutline(composition, root, outline), adds)
-      return
-    }
-    const [[x, y], , [right, bottom]] = outline
-    this.select(rowsInBox(composition, root, { x, y, width: right - x, height: bottom - y }), adds)
+  /** Where the shape at a place leads to. */
+  private linkAt(place: { x: number; y: number }): string | undefined {
+    const reading = readAt(this.view.composition.value, place.x, place.y)
+    return (reading?.rows.find(row => row.pointed) ?? reading?.rows[0])?.link
   }
 
-  private rowsOf(reading: Reading): Float64Array {
-    const rows = reading.rows.filter(row => row.pointed || reading.along === 'point')
-    return serialsOf(this.view.root, rows)
+  private escape(): boolean {
+    if (this.pointer.isPinned) this.pointer.pin(false)
+    else if (this.selecting.clear()) return true
+    else if (Object.keys(this.state.zoom ?? {}).length > 0) this.setZoom({}, true)
+    else return false
+    return true
   }
-
-  /** Selects rows; `adds`: beside those that are selected, or takes them out where all of them are. */
-  private select(serials: Float64Array, adds: boolean): void {
-    this.jump()
-    const { selected: before, ...rest } = this.state
-    let next: ArrayLike<number> = serials
-    if (adds && before?.length) {
-      const known = new Set(Array.from(before))
-      const all = Array.from(serials).every(serial => known.has(serial))
-      for (const serial of serials) all ? known.delete(serial) : known.add(serial)
-      next = Float64Array.from(known).sort()
-    }
-    if (next.length === 0 && !before) return
-    this.state = next.length > 0 ? { ...rest, selected: next } : rest
-    this.stage.say(next.length > 0 ? `${next.length.toLocaleString()} rows selected.` : 'Nothing selected.')
-  }
-
-  private toggle(key: string, alone: boolean): void {
-    const hidden = new Set(this.state.hidden)
-    const keys = this.view.composition.value.panes.flatMap(pane => pane.bound.legend.map(entry => entry.key))
-    if (alone) {
-      const others = keys.filter(one => one !== key)
-      const isAlone = !hidden.has(key) && others.every(one => hidden.has(one))
-      hidden.clear()
-      // Isolated already: all come back.
-      if (!isAlone) for (const one of others) hidden.add(one)
-    } else if (hidden.has(key)) hidden.delete(key)
-    else hidden.add(key)
-    const { hidden: _, ...rest } = this.state
-    this.state = hidden.size > 0 ? { ...rest, hidden: [...hidden] } : rest
-  }
-
-  private makeMenu(): Menu {
-    const title = () => this.view.scene.title
-    const items = [
-      { words: 'Save as PNG', act: async () => download(await this.toPng(), fileName(title(), 'png')) },
-      { words: 'Save as SVG', act: () => download(svgOf(this.view.scene), fileName(title(), 'svg')) },
-      {
-        words: 'Save data as CSV',
-        act: () => download(new Blob([this.toCsv()], { type: 'text/csv' }), fileName(title(), 'csv')),
-      },
-      {
-        words: 'Copy picture',
-        act: async () => {
-          await navigator.clipboard.write([new ClipboardItem({ 'image/png': this.toPng() })])
-          this.stage.say('The picture is copied.')
-        },
-      },
-      {
-        words: 'Copy data',
-        act: async () => {
-          await navigator.clipboard.writeText(this.toCsv())
-          this.stage.say('The data are copied.')
-        },
-      },
-      {
-        words: 'Show data',
-        act: () => this.openTables(title(), dataTables(this.view.composition.value)),
-      },
-      { words: 'Print', act: () => print(this.view.scene) },
-      {
-        words: 'Reset',
-        act: () => {
-          this.state = {}
-        },
-      },
-    ]
-    return new Menu(this.stage.root, items, words => this.stage.say(words))
-  }
-}
-
-/** Whether a reading is of a slice, which is meant wherever in it the pointer is. */
-const isSlice = (reading: Reading) => reading.heading === '' && reading.rows.length === 2
-
-function cellText(value: unknown): string {
-  if (value === null || value === undefined) return ''
-  return value instanceof Date
-    ? value
-        .toISOString()
-        .replace('T', ' ')
-        .replace(/:00\.000Z$|Z$/, '')
-    : String(value)
 }

@@ -26,8 +26,6 @@ export function pngOf(scene: Scene, surroundings: Surroundings): Promise<Blob> {
   )
 }
 
-export const svgOf = (scene: Scene): Blob => new Blob([toSvgText(scene)], { type: 'image/svg+xml' })
-
 /** The values of a chart as CSV (RFC 4180), tables one after the other. */
 export function csvOf(composition: Composition): string {
   return dataTables(composition, Number.POSITIVE_INFINITY).map(asCsv).join('\r\n\r\n')

@@ -19,7 +19,7 @@ import type { ResolvedDrawing } from './resolve.ts'
 import { type ScaledPart as Part, scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor, type Telling } from './series.ts'
 import type { ShapedDrawing } from './shapes.ts'
-import { type LabelTexts, labelTexts } from './values.ts'
+import { type LabelTexts, labelTexts, linkTexts } from './values.ts'
 
 /** A drawing in the terms of its scales. */
 export interface BoundDrawing {
@@ -32,6 +32,8 @@ export interface BoundDrawing {
   shade: RoleValues | undefined
   /** By series: the keys of the legend's entries that explain it. */
   explained: readonly (readonly string[])[]
+  /** The address that each mark leads to, where bound; empty for none. */
+  links: LabelTexts | undefined
   /** The words at each mark, where they are wished for. */
   labels: LabelTexts | undefined
   xScale: string
@@ -125,6 +127,7 @@ export function bind(
     notePartFindings(bound, findings)
     if (drawing.level) levelOf(bound, drawings)
     bound.labels = labelTexts(bound, shaped, shown, locale)
+    bound.links = linkTexts(shaped, shown)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
       const input = role === 'x' ? part.xInput : part.yInput
@@ -172,11 +175,13 @@ function bindOne(
       size: sizeOf(shaped.roles.get('size'), shown),
       keyOf: i => shaped.keyOf(markOf(i)),
       rowsOf: i => shaped.rowsOf(markOf(i)),
+      rowOf: shaped.rowOf && (i => shaped.rowOf!(markOf(i))),
     },
     x,
     y,
     shade: shades && shaped.roles.get('color'),
     explained,
+    links: undefined,
     labels: undefined,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',

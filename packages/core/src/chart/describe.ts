@@ -1,3 +1,4 @@
+import { sampleCorrelation } from 'simple-statistics'
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/column.ts'
@@ -5,6 +6,7 @@ import type { Bound, BoundDrawing } from './bind.ts'
 import type { Settled } from './description.ts'
 import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
 import { extentOfPositions } from './positions.ts'
+import { roleTexts } from './values.ts'
 
 /** The chart in words, for those who cannot see it: what it is called, what it shows, and between which values. */
 export function describe(
@@ -47,11 +49,54 @@ export function describe(
       role.cells.type === 'time'
         ? momentText(value, undefined, locale, role.zone)
         : valueText(value, { ...lookOf(role), locale, unit: role.column?.options.unit })
+    const place = (value: number) => placeOf(first, values, value, across, locale)
     sentences.push(
-      min === max ? `All values are ${write(min)}.` : `Values from ${write(min)} to ${write(max)}.`,
+      min === max
+        ? `All values are ${write(min)}.`
+        : `Values from ${write(min)}${place(min)} to ${write(max)}${place(max)}.`,
     )
+    const trend = trendOf(first, across)
+    if (trend) sentences.push(trend)
   } else if (values.at.length === 0) sentences.push('There are no values.')
   return { title, description: sentences.join(' ') }
+}
+
+/** Where a value stands, in words: `, in July 2024 (Tern Point)`. */
+function placeOf(
+  bound: BoundDrawing,
+  values: { at: Float64Array },
+  value: number,
+  across: 'x' | 'y',
+  locale: string,
+): string {
+  const { marks, drawing } = bound
+  if (drawing.kind.cells || drawing.kind.swatch === 'disc') return ''
+  const mark = values.at.indexOf(value)
+  if (mark < 0) return ''
+  const plain = bound[across].cells.type === 'number' && bound[across].ends === undefined
+  const place = drawing.kind.parts || plain ? '' : roleTexts(bound[across], locale)(mark)
+  const series = marks.series.length > 1 ? marks.series[marks.seriesOf?.[mark] ?? 0].name : ''
+  const words = [place, series === place ? '' : series].filter(Boolean)
+  return words.length > 0 ? ` (${words.join(', ')})` : ''
+}
+
+/** The least share of the spread that a straight line explains for there to be a trend. */
+const CLEAR = 0.3
+
+/** Whether a single series over time rises or falls, where it clearly does. */
+function trendOf({ marks, x, y }: BoundDrawing, across: 'x' | 'y'): string {
+  const places = across === 'x' ? x : y
+  if (places.cells.type !== 'time' || marks.series.length > 1 || marks.length < 4) return ''
+  const [at, values] = across === 'x' ? [marks.x.at, marks.y.at] : [marks.y.at, marks.x.at]
+  const points: [number, number][] = []
+  for (let i = 0; i < at.length; i++) if (Number.isFinite(at[i] + values[i])) points.push([at[i], values[i]])
+  if (points.length < 4) return ''
+  const r = sampleCorrelation(
+    points.map(([time]) => time),
+    points.map(([, value]) => value),
+  )
+  if (!(r * r >= CLEAR)) return 'There is no clear trend.'
+  return r > 0 ? 'Values rise over time.' : 'Values fall over time.'
 }
 
 /** The role along which the chart is read: the one that is not measured. */

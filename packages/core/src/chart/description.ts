@@ -28,7 +28,7 @@ export interface Style {
 
 /** Roles and looks: given once for the chart, inherited or overridden by each drawing. */
 export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
-  [role in 'color' | 'series' | 'size' | 'shape' | 'dash']?: Bind<R>
+  [role in 'color' | 'series' | 'size' | 'shape' | 'dash' | 'link']?: Bind<R>
 } & {
   /** What stands at each shape: a phrase, words with holes, or true for the value that the shape shows; false for none. */
   label?: Bind<R> | { words: Words } | boolean

@@ -1,7 +1,9 @@
-import type { Areas, Batch, Lines, Scene } from '../scene/scene.ts'
+import { paintOf } from '../drawing/paint-of.ts'
+import { densityOf } from '../drawing/scatter/density.ts'
+import type { Areas, Batch, Lines, Pixels, Scene } from '../scene/scene.ts'
 import { shapeCount } from '../scene/scene.ts'
 import type { BoundDrawing } from './bind.ts'
-import type { Composition } from './compose.ts'
+import type { Composition, Pane } from './compose.ts'
 
 /** By drawing: whether a row of its table is among those that stand out. */
 export type RowTests = Map<BoundDrawing, (row: number) => boolean>
@@ -14,18 +16,19 @@ const LIT = 2.5
 /** The scene in which only shapes with a selected row stand out; the very same scene where nothing is selected. */
 export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
   if (tests.size === 0) return scene
-  const byId = new Map<string, (row: number) => boolean>()
+  const byId = new Map<string, { test: (row: number) => boolean; pane: Pane; bound: BoundDrawing }>()
   panes.forEach(pane => {
     for (const one of pane.bound.drawings) {
       const test = tests.get(one)
-      if (test) byId.set(`${pane.prefix}drawing ${one.drawing.index}`, test)
+      if (test) byId.set(`${pane.prefix}drawing ${one.drawing.index}`, { test, pane, bound: one })
     }
   })
   const batches = scene.batches.flatMap(batch => {
     if (batch.part !== 'data') return [batch]
     const name = /^(?:\d+\/)?drawing \d+/.exec(batch.id)?.[0]
-    const test = name === undefined ? undefined : byId.get(name)
-    return test ? dimBatch(batch, test) : [batch]
+    const found = name === undefined ? undefined : byId.get(name)
+    if (!found) return [batch]
+    return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found.test)
   })
   return { ...scene, batches }
 }
@@ -64,4 +67,34 @@ function dimLines(batch: Lines | Areas, test: (row: number) => boolean): Batch[]
   if (!any) return [faint]
   const top = { ...batch, id: `${batch.id}/selected`, x: lit }
   return [faint, batch.kind === 'lines' ? { ...top, keys: [] } : top] as Batch[]
+}
+
+/** A crowd stays faint; over it lies the crowd of those that are selected. */
+function dimCrowd(
+  batch: Pixels,
+  { test, pane, bound }: { test: (row: number) => boolean; pane: Pane; bound: BoundDrawing },
+): Batch[] {
+  const { marks, drawing } = bound
+  const all = new Int32Array(marks.length)
+  let count = 0
+  const { rowOf } = marks
+  for (let mark = 0; mark < marks.length; mark++)
+    if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) all[count++] = mark
+  const lit = all.subarray(0, count)
+  const faint = { ...batch, alpha: Float32Array.of(DIM) }
+  const x = pane.scales.get(bound.xScale)
+  const y = pane.scales.get(bound.yScale)
+  if (lit.length === 0 || !x || !y) return [faint]
+  const paint = paintOf(marks, drawing.style)
+  const at = { x: new Float64Array(count), y: new Float64Array(count) }
+  const color = new Uint16Array(count)
+  for (let i = 0; i < count; i++) {
+    at.x[i] = marks.x.at[lit[i]]
+    at.y[i] = marks.y.at[lit[i]]
+    color[i] = paint.color[lit[i]]
+  }
+  const own = { ...marks, length: count, x: { ...marks.x, at: at.x }, y: { ...marks.y, at: at.y } }
+  const density = batch.columns / batch.width[0]
+  const top = densityOf(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
+  return [faint, { ...top, pane: batch.pane }]
 }

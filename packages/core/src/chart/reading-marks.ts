@@ -46,6 +46,7 @@ export function readCell(
           rows: marks.rowsOf(mark),
           table: drawing.drawing.table,
           key: marks.keyOf(mark),
+          link: drawing.links?.(mark) || undefined,
         },
       ]
     : []
@@ -96,6 +97,7 @@ export function readPoint(
     rows: marks.rowsOf(mark),
     table: drawing.drawing.table,
     key: marks.keyOf(mark),
+    link: drawing.links?.(mark) || undefined,
   })
   return {
     heading: series.name,
@@ -147,7 +149,12 @@ export function readSlice(
     const at = { x: cx + Math.sin(middle) * reach, y: cy - Math.cos(middle) * reach }
     const series = marks.series[marks.seriesOf?.[mark] ?? 0]
     const share = (batch.to[slice] - batch.from[slice]) / (Math.PI * 2)
-    const behind = { rows: marks.rowsOf(mark), table: drawing.drawing.table, key: marks.keyOf(mark) }
+    const behind = {
+      rows: marks.rowsOf(mark),
+      table: drawing.drawing.table,
+      key: marks.keyOf(mark),
+      link: drawing.links?.(mark) || undefined,
+    }
     return {
       heading: '',
       along: 'point',

@@ -21,6 +21,8 @@ export interface ReadingRow {
   /** Rows of its table that are behind it. */
   rows: ArrayLike<number>
   table: Table
+  /** Where it leads to; undefined for nowhere. */
+  link?: string
   /** The key of its shape. */
   key: string | number
 }

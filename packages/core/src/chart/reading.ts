@@ -94,6 +94,7 @@ function readPlace(
         rows: drawing.marks.rowsOf(mark),
         table: drawing.drawing.table,
         key: drawing.marks.keyOf(mark),
+        link: drawing.links?.(mark) || undefined,
       })
     }
   }

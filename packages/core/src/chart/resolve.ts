@@ -147,7 +147,7 @@ function resolveOne(
   const foreign = table !== ownTable
   const roles = new Map<string, Meaning>()
   let wide: ResolvedDrawing['wide']
-  for (const role of Object.keys(kind.roles)) {
+  for (const role of [...Object.keys(kind.roles), 'link']) {
     const own = drawing[role as 'x'] as unknown
     const inherited = foreign || kind.alone ? undefined : (description[role as 'x'] as unknown)
     const bound = own === undefined ? inherited : own
@@ -173,7 +173,7 @@ function resolveOne(
         meanings: bound.map((phrase, i) => readPhrase(phrase, table, `${at}[${i}]`)),
       }
       roles.set(role, wide.meanings[0])
-    } else if (isExtent(bound) && kind.roles[role].endsWith('position')) {
+    } else if (isExtent(bound) && kind.roles[role]?.endsWith('position')) {
       roles.set(role, readPhrase(bound.from, table, `${at}.from`))
       roles.set(`${role} to`, readPhrase(bound.to, table, `${at}.to`))
     } else roles.set(role, readPhrase(bound, table, at))

@@ -33,6 +33,7 @@ const roles = {
   size: v.optional(bind),
   shape: v.optional(bind),
   dash: v.optional(bind),
+  link: v.optional(bind),
   label: v.optional(v.union([bind, v.boolean()])),
   hole: v.optional(share),
   fit: v.optional(

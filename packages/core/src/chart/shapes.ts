@@ -2,6 +2,7 @@ import type { Finding } from '../finding/error.ts'
 import type { Cells } from '../table/cells.ts'
 import type { Meaning } from '../table/meaning.ts'
 import { isMeasure } from '../table/meaning.ts'
+import type { RowTest } from '../table/selection.ts'
 import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
 import { rowsWhere } from '../table/where.ts'
@@ -37,23 +38,24 @@ export function shapeAll(resolved: Resolved, only?: RowFilter): ShapedDrawing[] 
 }
 
 /** Which rows of a table are drawn at all; undefined for all of them. */
-export type RowFilter = (table: Table) => ((row: number) => boolean) | undefined
+export type RowFilter = (table: Table) => RowTest | undefined
 
 /** The rows that pass a test, of these or of all. */
 export function rowsPassing(
   table: Table,
   rows: Int32Array | undefined,
-  test: ((row: number) => boolean) | undefined,
+  test: RowTest | undefined,
 ): Int32Array | undefined {
   if (!test) return rows
   if (rows) return rows.filter(test)
+  if (test.rows) return test.rows()
   const out = new Int32Array(table.length)
   let count = 0
   for (let row = 0; row < table.length; row++) if (test(row)) out[count++] = row
   return out.slice(0, count)
 }
 
-function shapeOne(drawing: ResolvedDrawing, test: ((row: number) => boolean) | undefined): Shaped {
+function shapeOne(drawing: ResolvedDrawing, test: RowTest | undefined): Shaped {
   const { table, wide } = drawing
   const met = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
   const rows = rowsPassing(table, met, test)
@@ -126,6 +128,7 @@ function withConstants(drawing: ResolvedDrawing, shaped: Shaped): Shaped {
     length,
     roles,
     rowsOf: alone ? () => [] : shaped.rowsOf,
+    rowOf: alone ? undefined : shaped.rowOf,
     keyOf: alone ? () => `drawing ${drawing.index}` : shaped.keyOf,
   }
 }
@@ -218,6 +221,7 @@ function unpivot(shaped: Shaped, role: string, meanings: Meaning[], drawing: Res
     length: length * times,
     roles,
     rowsOf: mark => shaped.rowsOf(mark % length),
+    rowOf: shaped.rowOf && (mark => shaped.rowOf!(mark % length)),
     keyOf: mark => `${words[Math.floor(mark / length)]}\u001f${shaped.keyOf(mark % length)}`,
   }
 }

@@ -1,6 +1,7 @@
 import { lies } from '../drawing/lies.ts'
 import { numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
+import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
 import { fillWords } from '../table/words.ts'
 import type { BoundDrawing } from './bind.ts'
@@ -37,6 +38,13 @@ export function labelTexts(
       ),
     shown,
   )
+}
+
+/** The addresses that marks lead to. Unsafe ones lead nowhere. */
+export function linkTexts(shaped: Shaped, shown: Int32Array | undefined): LabelTexts | undefined {
+  const cells = shaped.roles.get('link')?.cells
+  if (cells?.type !== 'text') return undefined
+  return inOrder(mark => safeLink(cells.words[cells.codes[mark]] ?? '') ?? '', shown)
 }
 
 const inOrder = (texts: LabelTexts, shown: Int32Array | undefined): LabelTexts =>

@@ -58,6 +58,8 @@ export interface Marks {
   size: { at: Float64Array; max: number } | undefined
   keyOf(mark: number): string | number
   rowsOf: RowsOf
+  /** The one row of each mark, where none stands for several. */
+  rowOf?: (mark: number) => number
 }
 
 /** Constant looks after inheritance. */

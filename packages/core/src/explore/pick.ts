@@ -10,34 +10,60 @@ export type Corner = readonly [x: number, y: number]
 /** Serial numbers of rows of a root table, each once, in rising order. */
 export type Serials = Float64Array
 
-/** The rows behind marks or readings, as serial numbers of the root table; rows of other root tables are left out. */
-export function serialsOf(root: Table, found: Iterable<{ table: Table; rows: ArrayLike<number> }>): Serials {
-  const seen = new Uint8Array(root.length)
-  for (const { table, rows } of found) {
-    if (rootOf(table) !== root) continue
-    for (let i = 0; i < rows.length; i++) {
-      if (!table.source) seen[rows[i]] = 1
-      else {
-        const behind = rootRows(table, rows[i])
-        for (let k = 0; k < behind.length; k++) seen[behind[k]] = 1
-      }
+/** Gathers rows of any tables over one root; rows of other roots are left out. */
+class Gathering {
+  private readonly root: Table
+  private readonly seen: Uint8Array
+  private table: Table | undefined
+  private known = false
+
+  constructor(root: Table) {
+    this.root = root
+    this.seen = new Uint8Array(root.length)
+  }
+
+  take(table: Table, row: number): void {
+    if (table !== this.table) {
+      this.table = table
+      this.known = rootOf(table) === this.root
+    }
+    if (!this.known) return
+    if (!table.source) this.seen[row] = 1
+    else {
+      const behind = rootRows(table, row)
+      for (let k = 0; k < behind.length; k++) this.seen[behind[k]] = 1
     }
   }
-  const out: number[] = []
-  for (let row = 0; row < seen.length; row++) if (seen[row]) out.push(root.serialOf(row))
-  return Float64Array.from(out).sort()
+
+  takeAll(table: Table, rows: ArrayLike<number>): void {
+    for (let i = 0; i < rows.length; i++) this.take(table, rows[i])
+  }
+
+  get serials(): Serials {
+    const { seen, root } = this
+    let count = 0
+    for (let row = 0; row < seen.length; row++) count += seen[row]
+    const out = new Float64Array(count)
+    let at = 0
+    for (let row = 0; row < seen.length; row++) if (seen[row]) out[at++] = root.serialOf(row)
+    return root.serialsAreRows ? out : out.sort()
+  }
+}
+
+/** The rows behind marks or readings, as serial numbers of the root table; rows of other root tables are left out. */
+export function serialsOf(root: Table, found: Iterable<{ table: Table; rows: ArrayLike<number> }>): Serials {
+  const all = new Gathering(root)
+  for (const { table, rows } of found) all.takeAll(table, rows)
+  return all.serials
 }
 
 /** The rows of all shapes that a box touches or, for points, holds. */
 export function rowsInBox(composition: Composition, root: Table, box: Box): Serials {
-  const holds = (x: number, y: number) =>
-    x >= box.x && x <= box.x + box.width && y >= box.y && y <= box.y + box.height
+  const [right, bottom] = [box.x + box.width, box.y + box.height]
+  const holds = (x: number, y: number) => x >= box.x && x <= right && y >= box.y && y <= bottom
   const meets = (other: Box) =>
-    other.x <= box.x + box.width &&
-    other.x + other.width >= box.x &&
-    other.y <= box.y + box.height &&
-    other.y + other.height >= box.y
-  return serialsOf(root, marksWhere(composition, holds, meets))
+    other.x <= right && other.x + other.width >= box.x && other.y <= bottom && other.y + other.height >= box.y
+  return marksWhere(composition, root, holds, meets)
 }
 
 /** The rows of all shapes whose middle lies within an outline. */
@@ -45,23 +71,23 @@ export function rowsInOutline(composition: Composition, root: Table, outline: re
   if (outline.length < 3) return new Float64Array(0)
   const holds = (x: number, y: number) => isInside(outline, x, y)
   const meets = ({ x, y, width, height }: Box) => holds(x + width / 2, y + height / 2)
-  return serialsOf(root, marksWhere(composition, holds, meets))
+  return marksWhere(composition, root, holds, meets)
 }
 
 /** The rows of every series that an entry of a legend explains. */
 export function rowsOfEntry({ panes }: Composition, root: Table, key: string): Serials {
-  const found: { table: Table; rows: ArrayLike<number> }[] = []
+  const all = new Gathering(root)
   for (const { bound } of panes)
     for (const { marks, explained, drawing } of bound.drawings)
       for (let mark = 0; mark < marks.length; mark++)
         if (explained[marks.seriesOf?.[mark] ?? 0]?.includes(key))
-          found.push({ table: drawing.table, rows: marks.rowsOf(mark) })
-  return serialsOf(root, found)
+          all.takeAll(drawing.table, marks.rowsOf(mark))
+  return all.serials
 }
 
 /** The rows at a place of a scale: those of a category or bucket. */
 export function rowsAtPlace(pane: Pane, root: Table, scale: string, value: number): Serials {
-  const found: { table: Table; rows: ArrayLike<number> }[] = []
+  const all = new Gathering(root)
   for (const { marks, drawing, xScale, yScale } of pane.bound.drawings) {
     const positions = xScale === scale ? marks.x : yScale === scale ? marks.y : undefined
     if (!positions) continue
@@ -70,66 +96,76 @@ export function rowsAtPlace(pane: Pane, root: Table, scale: string, value: numbe
         positions.from && positions.to
           ? value >= positions.from[mark] && value < positions.to[mark]
           : positions.at[mark] === value
-      if (within) found.push({ table: drawing.table, rows: marks.rowsOf(mark) })
+      if (within) all.takeAll(drawing.table, marks.rowsOf(mark))
     }
   }
-  return serialsOf(root, found)
+  return all.serials
 }
 
-function* marksWhere(
+function marksWhere(
   { panes }: Composition,
+  root: Table,
   holds: (x: number, y: number) => boolean,
   meets: (box: Box) => boolean,
-): Generator<{ table: Table; rows: ArrayLike<number> }> {
+): Serials {
+  const all = new Gathering(root)
   for (const pane of panes) {
     for (const bound of pane.bound.drawings) {
       if (bound.drawing.kind.aside) continue
-      const { table } = bound.drawing
       const id = `${pane.prefix}drawing ${bound.drawing.index}/`
       const shapes = pane.batches.find(
         batch => batch.id.startsWith(id) && (batch.kind === 'rects' || batch.kind === 'wedges'),
       )
-      if (shapes?.rows) for (const rows of shapesWhere(shapes, holds, meets)) yield { table, rows }
-      else for (const mark of placesWhere(pane, bound, holds)) yield { table, rows: bound.marks.rowsOf(mark) }
+      if (shapes) takeShapes(shapes, bound.drawing.table, all, holds, meets)
+      else takePlaces(pane, bound, all, holds)
     }
   }
+  return all.serials
 }
 
-function* shapesWhere(
+function takeShapes(
   batch: Batch,
+  table: Table,
+  into: Gathering,
   holds: (x: number, y: number) => boolean,
   meets: (box: Box) => boolean,
-): Generator<ArrayLike<number>> {
+): void {
   const { rows } = batch
   if (!rows) return
   if (batch.kind === 'rects') {
     for (let i = 0; i < batch.x.length; i++) {
       const box = { x: batch.x[i], y: batch.y[i], width: batch.width[i], height: batch.height[i] }
-      if (box.width > 0 && box.height > 0 && meets(box)) yield rows(i)
+      if (box.width > 0 && box.height > 0 && meets(box)) into.takeAll(table, rows(i))
     }
   } else if (batch.kind === 'wedges') {
     for (let i = 0; i < batch.x.length; i++) {
       const angle = (batch.from[i] + batch.to[i]) / 2
       const reach = (batch.inner[i] + batch.outer[i]) / 2
-      if (holds(batch.x[i] + Math.sin(angle) * reach, batch.y[i] - Math.cos(angle) * reach)) yield rows(i)
+      if (holds(batch.x[i] + Math.sin(angle) * reach, batch.y[i] - Math.cos(angle) * reach))
+        into.takeAll(table, rows(i))
     }
   }
 }
 
 /** Marks whose place lies inside: points, and the corners of lines. */
-function* placesWhere(
+function takePlaces(
   { scales }: Pane,
-  { marks, xScale, yScale }: BoundDrawing,
+  { marks, xScale, yScale, drawing }: BoundDrawing,
+  into: Gathering,
   holds: (x: number, y: number) => boolean,
-): Generator<number> {
+): void {
   const x = scales.get(xScale)
   const y = scales.get(yScale)
   if (!x || !y) return
   const xs = marks.x.at
   const ys = marks.y.at
-  for (let mark = 0; mark < marks.length; mark++)
-    if (x.kind.allows(xs[mark]) && y.kind.allows(ys[mark]) && holds(x.map(xs[mark]), y.map(ys[mark])))
-      yield mark
+  const { rowOf } = marks
+  for (let mark = 0; mark < marks.length; mark++) {
+    if (!x.kind.allows(xs[mark]) || !y.kind.allows(ys[mark]) || !holds(x.map(xs[mark]), y.map(ys[mark])))
+      continue
+    if (rowOf) into.take(drawing.table, rowOf(mark))
+    else into.takeAll(drawing.table, marks.rowsOf(mark))
+  }
 }
 
 /** Whether a point lies within an outline, by how often a ray from it crosses its edge. */

@@ -67,10 +67,11 @@ function stepWithin(pane: Pane, bound: BoundDrawing, mark: number, step: Step): 
   }
   const sign = step === 'up' ? 1 : -1
   const scale = pane.scales.get(lying ? bound.xScale : bound.yScale)
-  const flipped = scale !== undefined && scale.range[1] > scale.range[0]
+  const pixel = (i: number) => scale?.map(values.at[i]) ?? Number.NaN
   return closest(marks.length, i => {
     if (places.at[i] !== places.at[mark]) return Number.NaN
-    if (cells) return (values.at[i] - values.at[mark]) * sign * (flipped ? -1 : 1)
+    // Cells are walked as they lie; up is towards smaller pixels.
+    if (cells) return (pixel(mark) - pixel(i)) * sign
     return (series(mark) - series(i)) * sign
   })
 }

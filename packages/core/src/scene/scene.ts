@@ -219,3 +219,14 @@ export function safePicture(href: string): string | undefined {
     return address
   return undefined
 }
+
+/** An address that a shape may lead to: http, https, mailto or relative; undefined for all others, which could run as code. */
+export function safeLink(address: string): string | undefined {
+  const text = address.trim()
+  // Browsers skip control characters and blanks, so a scheme could hide behind them.
+  const plain = text.replace(/[\u0000-\u0020\u007f-\u009f\u00a0\u2028\u2029\ufeff]/g, '')
+  if (/^(https?:\/\/|mailto:)/i.test(plain)) return text
+  return plain !== '' && !/^[^/?#]*:/.test(plain) && !plain.startsWith('//') && !plain.startsWith('\\')
+    ? text
+    : undefined
+}

@@ -25,6 +25,8 @@ export class TableColumn {
   private owned: boolean
   private extentKnown: Extent | undefined
   private pyramidKnown: Pyramid | undefined
+  /** What was worked out from the values, by name: kept until they change. */
+  readonly kept = new Map<string, unknown>()
 
   constructor(
     name: string,
@@ -125,6 +127,7 @@ export class TableColumn {
   private forget(): void {
     this.extentKnown = undefined
     this.pyramidKnown = undefined
+    this.kept.clear()
   }
 
   private reserve(length: number): void {

@@ -1,7 +1,7 @@
 import { bucketOfDay, CYCLES, cycleOf, DAY, dayOfBucket, isClockUnit, LENGTH } from './calendar.ts'
 import type { Cells } from './cells.ts'
 import type { TableColumn } from './column.ts'
-import type { Meaning } from './meaning.ts'
+import { type Meaning, wordsOf } from './meaning.ts'
 import { firstAtLeast } from './search.ts'
 import type { Zone } from './zone.ts'
 
@@ -23,6 +23,17 @@ const MOST_DAYS = 4_000_000
 
 /** Encodes the values of a grouping phrase over all rows of its column. */
 export function encode(meaning: Meaning, column: TableColumn): Encoded {
+  const width = meaning.is === 'bins' ? `${meaning.width} ${meaning.number}` : ''
+  const name = `encoded ${meaning.is} ${wordsOf(meaning)} ${width}`
+  let encoded = column.kept.get(name) as Encoded | undefined
+  if (!encoded) {
+    encoded = encodeAnew(meaning, column)
+    column.kept.set(name, encoded)
+  }
+  return encoded
+}
+
+function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
   const cells = column.cells
   if (cells.type === 'text') {
     const words = cells.words

@@ -47,7 +47,7 @@ export class Selections {
         if (other === owner) continue
         const own = maskOf(this.table, serials)
         if (!mask) mask = own
-        else for (let row = 0; row < mask.length; row++) mask[row] &= own[row]
+        else mask = mask.map((value, row) => value & own[row])
       }
       return mask
     })
@@ -66,22 +66,49 @@ export function selectionsOf(root: Table): Selections {
   return store
 }
 
-/** The rows with these serial numbers; those that are gone by now are left out. */
+const masks = new WeakMap<object, { table: Table; version: number; mask: RowMask }>()
+
+/** The rows with these serial numbers; those that are gone by now are left out. All charts that ask for the same get the same. */
 export function maskOf(table: Table, serials: ArrayLike<number>): RowMask {
+  const version = table.version.value
+  const known = masks.get(serials)
+  if (known?.table === table && known.version === version) return known.mask
   const mask = new Uint8Array(table.length)
-  void table.version.value
-  const inOrder = table.serialsAreRows
-  const rows = inOrder ? undefined : table.rowsBySerial
-  for (let i = 0; i < serials.length; i++) {
-    const row = rows ? rows.get(serials[i]) : serials[i]
-    if (row !== undefined && row < mask.length) mask[row] = 1
+  if (table.serialsAreRows) {
+    for (let i = 0; i < serials.length; i++) if (serials[i] < mask.length) mask[serials[i]] = 1
+  } else {
+    const rows = table.rowsBySerial
+    for (let i = 0; i < serials.length; i++) {
+      const row = rows.get(serials[i])
+      if (row !== undefined) mask[row] = 1
+    }
   }
+  masks.set(serials, { table, version, mask })
   return mask
 }
 
+const lists = new WeakMap<RowMask, Int32Array>()
+
+/** The rows of a mask, in rising order. */
+function rowsOfMask(mask: RowMask): Int32Array {
+  let rows = lists.get(mask)
+  if (!rows) {
+    let count = 0
+    for (let row = 0; row < mask.length; row++) count += mask[row]
+    rows = new Int32Array(count)
+    let at = 0
+    for (let row = 0; row < mask.length; row++) if (mask[row]) rows[at++] = row
+    lists.set(mask, rows)
+  }
+  return rows
+}
+
+/** Tells rows apart; `rows` lists those that pass, where they are known already. */
+export type RowTest = ((row: number) => boolean) & { rows?: () => Int32Array }
+
 /** Whether a row of a table, root or derived, is meant by a mask over its root. */
-export function rowTest(table: Table, mask: RowMask): (row: number) => boolean {
-  if (!table.source) return row => mask[row] === 1
+export function rowTest(table: Table, mask: RowMask): RowTest {
+  if (!table.source) return Object.assign((row: number) => mask[row] === 1, { rows: () => rowsOfMask(mask) })
   return row => {
     const behind = rootRows(table, row)
     for (let i = 0; i < behind.length; i++) if (mask[behind[i]] === 1) return true

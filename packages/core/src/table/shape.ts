@@ -31,6 +31,8 @@ export interface Shaped {
   roles: Map<string, RoleValues>
   /** The rows a mark stands for. */
   rowsOf(mark: number): ArrayLike<number>
+  /** The one row of a mark, where marks are rows. */
+  rowOf?(mark: number): number
   /** What a mark is recognised by: its row's serial number, or its group's values. */
   keyOf(mark: number): string | number
 }
@@ -100,6 +102,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
     grouped: false,
     roles: out,
     rowsOf: mark => [rowOf(mark)],
+    rowOf,
     keyOf: mark => table.serialOf(rowOf(mark)),
   }
 }

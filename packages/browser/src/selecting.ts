@@ -1,0 +1,135 @@
+import {
+  type Corner,
+  type Gesture,
+  type Reading,
+  readAt,
+  rowsAtPlace,
+  rowsInBox,
+  rowsInOutline,
+  rowsOfEntry,
+  type State,
+  serialsOf,
+  type View,
+} from '@dapplo/core/small'
+
+/** Pixels around a click within which a point or line is meant. */
+const NEAR = 14
+
+export interface SelectingHost {
+  setState(state: State): void
+  say(words: string): void
+}
+
+/** Turns what the person does into selected and hidden series: plain data in the state. */
+export class Selecting {
+  private readonly view: View
+  private readonly host: SelectingHost
+  /** What was selected when a drag began. */
+  private before: State['selected']
+
+  constructor(view: View, host: SelectingHost) {
+    this.view = view
+    this.host = host
+  }
+
+  /** The gestures that select. */
+  get gestures(): readonly Gesture[] {
+    const { select } = this.view.first.description
+    return select === undefined || select === false
+      ? []
+      : Array.isArray(select)
+        ? select
+        : [select as Gesture]
+  }
+
+  click(place: { x: number; y: number }, adds: boolean): void {
+    const composition = this.view.composition.value
+    const { root } = this.view
+    let rows = rowsInBox(composition, root, { x: place.x - 1, y: place.y - 1, width: 2, height: 2 })
+    const reading = rows.length === 0 ? readAt(composition, place.x, place.y) : undefined
+    const near =
+      reading?.rows.find(row => row.pointed) ?? (reading?.along === 'point' ? reading.rows[0] : undefined)
+    if (reading && near && (Math.hypot(near.x - place.x, near.y - place.y) <= NEAR || isSlice(reading)))
+      rows = serialsOf(root, [near])
+    this.select(rows, adds)
+  }
+
+  /** What an outline holds; `done`: the drag has ended. While it lasts, the selection follows. */
+  outline(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void {
+    this.before ??= this.view.state.value.selected ?? []
+    const composition = this.view.composition.value
+    const { root } = this.view
+    const [[x, y], , [right, bottom]] =
+      outline.length > 2
+        ? outline
+        : ([
+            [0, 0],
+            [0, 0],
+            [0, 0],
+          ] as const)
+    const rows = box
+      ? rowsInBox(composition, root, { x, y, width: right - x, height: bottom - y })
+      : rowsInOutline(composition, root, outline)
+    const known = adds ? Array.from(this.before) : []
+    this.put(known.length > 0 ? Float64Array.from(new Set([...known, ...rows])).sort() : rows, done)
+    if (done) this.before = undefined
+  }
+
+  entry(key: string, adds: boolean): void {
+    this.select(rowsOfEntry(this.view.composition.value, this.view.root, key), adds)
+  }
+
+  place(pane: number, scale: string, value: number, adds: boolean): void {
+    this.select(rowsAtPlace(this.view.composition.value.panes[pane], this.view.root, scale, value), adds)
+  }
+
+  reading(reading: Reading, adds: boolean): void {
+    const rows = reading.rows.filter(row => row.pointed || reading.along === 'point')
+    this.select(serialsOf(this.view.root, rows), adds)
+  }
+
+  /** Whether there was anything to clear. */
+  clear(): boolean {
+    if (!this.view.state.value.selected?.length) return false
+    this.put([], true)
+    return true
+  }
+
+  /** Selects rows; `adds`: beside those that are selected, or takes them out where all of them are. */
+  private select(serials: Float64Array, adds: boolean): void {
+    const before = this.view.state.value.selected
+    if (!adds || !before?.length) return this.put(serials, true)
+    const known = new Set(Array.from(before))
+    const all = serials.every(serial => known.has(serial))
+    for (const serial of serials) all ? known.delete(serial) : known.add(serial)
+    this.put(Float64Array.from(known).sort(), true)
+  }
+
+  private put(serials: ArrayLike<number>, tells: boolean): void {
+    const { selected: before, ...rest } = this.view.state.value
+    if (serials.length > 0 || before)
+      this.host.setState(serials.length > 0 ? { ...rest, selected: serials } : rest)
+    if (tells && (serials.length > 0 || before))
+      this.host.say(
+        serials.length > 0 ? `${serials.length.toLocaleString()} rows selected.` : 'Nothing selected.',
+      )
+  }
+
+  /** Hides or shows what an entry of a legend explains; `alone`: hides all but it, or brings all back. */
+  toggle(key: string, alone: boolean): void {
+    const hidden = new Set(this.view.state.value.hidden)
+    const keys = this.view.composition.value.panes.flatMap(pane => pane.bound.legend.map(entry => entry.key))
+    if (alone) {
+      const others = keys.filter(one => one !== key)
+      const isAlone = !hidden.has(key) && others.every(one => hidden.has(one))
+      hidden.clear()
+      if (!isAlone) for (const one of others) hidden.add(one)
+    } else if (hidden.has(key)) hidden.delete(key)
+    else hidden.add(key)
+    const { hidden: _, ...rest } = this.view.state.value
+    this.host.setState(hidden.size > 0 ? { ...rest, hidden: [...hidden] } : rest)
+  }
+}
+
+/** Whether a reading is of a slice, which is meant wherever in it the pointer is. */
+const isSlice = (reading: Reading) => reading.heading === '' && reading.rows.length === 2
