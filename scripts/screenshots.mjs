@@ -80,6 +80,17 @@ for (const [kind, more] of [
   ['pie', '&theme=night'],
 ])
   await shoot(`kind-${kind}`, `${url}kinds.html?kind=${kind}${more}`, { width: 1260, height: 900 })
+await shoot('crossfilter', `${url}crossfilter.html`, {
+  width: 1260,
+  height: 900,
+  act: async page => {
+    await page.mouse.move(340, 200)
+    await page.mouse.down()
+    await page.mouse.move(560, 330, { steps: 8 })
+    await page.mouse.up()
+    await page.mouse.move(5, 5)
+  },
+})
 await shoot('page-narrow', url, { width: 360, height: 740 })
 await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
   width: 1000,

@@ -200,6 +200,49 @@ describe('cross-filtering', () => {
   })
 })
 
+test('a lasso selects what it goes around, and a link is followed', async () => {
+  const { page } = await gallery.open('')
+  await page.evaluate(() => {
+    const { chart, mount, table } = window.dapplo
+    const place = document.createElement('div')
+    place.style.cssText = 'position: fixed; inset: 0; background: white; z-index: 5'
+    document.body.append(place)
+    const rows = table([
+      { n: 1, m: 1, at: '#one' },
+      { n: 5, m: 5, at: 'javascript:alert(1)' },
+      { n: 9, m: 9, at: '#nine' },
+    ])
+    const live = mount(chart(rows, { draw: 'scatter', x: 'n', y: 'm', link: 'at', select: 'lasso' }), place)
+    window.charts = [live]
+  })
+  await settle(page)
+  const points = await page.evaluate(() => {
+    const discs = window.charts[0].scene.batches.find(
+      batch => batch.kind === 'discs' && batch.part === 'data',
+    )
+    return discs?.kind === 'discs' ? Array.from(discs.x, (x, i) => ({ x, y: discs.y[i] })) : []
+  })
+  const around = (turn: number) => ({
+    x: points[1].x + Math.cos(turn) * 40,
+    y: points[1].y + Math.sin(turn) * 40,
+  })
+  await page.mouse.move(around(0).x, around(0).y)
+  await page.mouse.down()
+  for (let turn = 0.3; turn < 6.4; turn += 0.3) await page.mouse.move(around(turn).x, around(turn).y)
+  await page.mouse.up()
+  await settle(page)
+  expect(await page.evaluate(() => window.charts[0].selectedRows())).toMatchObject([{ n: 5 }])
+  const [opened] = await Promise.all([
+    page.context().waitForEvent('page'),
+    page.mouse.click(points[0].x, points[0].y),
+  ])
+  expect(opened.url()).toContain('#one')
+  await page.mouse.click(points[1].x, points[1].y)
+  await settle(page)
+  expect(page.context().pages()).toHaveLength(2)
+  await page.context().close()
+})
+
 describe('a detail', () => {
   test('explains what leads, then what is selected, in its colour', async () => {
     const { page } = await gallery.open('detail.html')

@@ -3,6 +3,7 @@ import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { endNames } from '../guide/end-names.ts'
+import { mirrored, runsLeft } from '../guide/mirror.ts'
 import { ellipsis, LINE, wrap } from '../guide/text.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Lines, Scene } from '../scene/scene.ts'
@@ -170,7 +171,8 @@ export function composePane(input: PaneInput): Pane {
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
   const batches = [
-    ...words.batches,
+    // Where people read from the right, words begin there.
+    ...(runsLeft(locale) ? mirrored(words.batches, box) : words.batches),
     ...behind,
     ...(barsOnly ? [] : zeros),
     ...shapes,

@@ -1,4 +1,5 @@
 import { footing, heading } from '../guide/heading.ts'
+import { mirrored, runsLeft } from '../guide/mirror.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
@@ -84,7 +85,8 @@ function composeSpread(input: PictureInput, spread: SpreadOptions, box: Box, wor
   if (!isTiny(box.width, box.height)) {
     const head = heading(spread, box.x, box.y, box.width, theme, measure)
     const foot = footing(spread, box.x, box.y + box.height + 4, box.width, theme, measure)
-    words.push(...head.batches, ...foot.batches)
+    const all = [...head.batches, ...foot.batches]
+    words.push(...(runsLeft(input.frame.locale ?? 'en') ? mirrored(all, box) : all))
     top += head.height > 0 ? head.height + 10 : 0
     room = box.y + box.height - top - (foot.height > 0 ? foot.height + 6 : 0)
   }
