@@ -18,6 +18,7 @@ const PIPELINE = [
   'chart',
   'explore',
   'motion',
+  'play',
   'paint',
 ]
 const problems = []

@@ -44,7 +44,14 @@ for (const [name, content] of Object.entries(files)) {
 if (!process.argv.includes('--no-serve')) {
   const { createServer } = await import('vite')
   const port = Number(process.argv[process.argv.indexOf('--port') + 1]) || 5173
-  const server = await createServer({ configFile: at('examples/gallery/vite.config.js'), server: { port } })
+  // The boarding feed is served under the gallery's own address.
+  const { startFeed } = await import('../demo-data/feed.mjs')
+  const feed = await startFeed()
+  const target = `http://127.0.0.1:${feed.port}`
+  const server = await createServer({
+    configFile: at('examples/gallery/vite.config.js'),
+    server: { port, proxy: { '/feed': { target, ws: true } } },
+  })
   await server.listen()
   console.log('\nThe gallery, until you press Ctrl+C:')
   server.printUrls()

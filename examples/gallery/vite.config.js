@@ -1,7 +1,18 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vite'
 
-const PAGES = ['index', 'kinds', 'axes', 'together', 'crossfilter', 'detail', 'period']
+const PAGES = [
+  'index',
+  'kinds',
+  'axes',
+  'together',
+  'crossfilter',
+  'detail',
+  'period',
+  'race',
+  'board',
+  'stress',
+]
 const page = name => fileURLToPath(new URL(name, import.meta.url))
 
 export default defineConfig({

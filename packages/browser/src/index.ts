@@ -1,4 +1,5 @@
 /** Dapplo for pages: everything of the core, and mount. */
 export * from '@dapplo/core'
+export { type Feed, type FeedOptions, type FeedState, feed } from './feed.ts'
 export { type FetchOptions, fetchTable } from './fetch-table.ts'
 export { chartById, type Live, type MountOptions, mount } from './mount.ts'

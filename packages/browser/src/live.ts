@@ -7,6 +7,7 @@ import {
   hotspots,
   leadOf,
   readAt,
+  rootOf,
   type Scene,
   Spread,
   type State,
@@ -18,6 +19,7 @@ import {
 } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 import { Controls } from './controls.ts'
+import { feedStates } from './feed-states.ts'
 import { Gestures } from './gestures.ts'
 import { Keys } from './keys.ts'
 import { pageMeasure } from './measure.ts'
@@ -27,6 +29,7 @@ import type { Live, MountOptions } from './mount.ts'
 import { Neighbours } from './neighbours.ts'
 import { changeAt, readPath } from './paths.ts'
 import { Player, type Timing } from './player.ts'
+import { Playing } from './playing.ts'
 import { Pointer } from './pointer.ts'
 import { join, leave, type Member, tellAll } from './registry.ts'
 import { csvOf, pngOf } from './save.ts'
@@ -35,6 +38,9 @@ import { Spots } from './spots.ts'
 import { Stage } from './stage.ts'
 import { Telling } from './telling.ts'
 import { directionsOf, type Zoom } from './zoom.ts'
+
+/** Milliseconds between changes below which motion gives way. */
+const HURRY = 120
 
 /** A chart on a page: shows a view, and hands on what the person does to its state. */
 export class LiveChart implements Live, Member {
@@ -53,7 +59,9 @@ export class LiveChart implements Live, Member {
   private readonly neighbours: Neighbours
   private readonly selecting: Selecting
   private readonly telling: Telling
-  private due = 0
+  private playing: Playing | undefined
+  private lastDrawn = 0
+  private due = false
   private still = true
   private fonts = 0
   private gone = false
@@ -64,8 +72,12 @@ export class LiveChart implements Live, Member {
     this.stage = new Stage(element, options.height)
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
     this.putControls()
+    this.putPlayBar()
     this.view.frame.value = this.frame()
-    this.player = new Player(scene => this.stage.paint(scene, this.density))
+    this.player = new Player(
+      scene => this.stage.paint(scene, this.density),
+      () => this.due && this.redraw(),
+    )
     this.selecting = new Selecting(this.view, {
       setState: state => {
         this.jump()
@@ -77,14 +89,14 @@ export class LiveChart implements Live, Member {
     // What other charts ask of this one is part of its first picture.
     this.neighbours = new Neighbours(this, this.view)
     try {
-      this.player.appear(this.view.scene, this.motion)
+      this.player.appear(this.goal, this.motion)
     } catch (error) {
       this.stage.remove()
       throw error
     }
     this.stage.name(this.view.scene)
     this.pointer = new Pointer(this.stage, {
-      composition: () => this.view.composition.value,
+      composition: () => this.current.composition.value,
       ready: () => !this.player.moving,
       tooltip: () => this.first.description.tooltip !== false,
       content: this.telling,
@@ -95,7 +107,7 @@ export class LiveChart implements Live, Member {
       },
     })
     this.gestures = new Gestures(this.stage, {
-      composition: () => this.view.composition.value,
+      composition: () => this.current.composition.value,
       directions: () => directionsOf(this.first.description.zoom),
       gestures: () => this.selecting.gestures,
       zoom: () => this.state.zoom ?? {},
@@ -115,7 +127,7 @@ export class LiveChart implements Live, Member {
       selectPlace: (pane, scale, value, adds) => this.selecting.place(pane, scale, value, adds),
     })
     this.keys = new Keys(this.stage.focus, {
-      composition: () => this.view.composition.value,
+      composition: () => this.current.composition.value,
       pointAt: place => this.pointer.pointAt(place),
       say: words => this.stage.say(words),
       select: (reading, adds) => this.selecting.gestures.length > 0 && this.selecting.reading(reading, adds),
@@ -215,7 +227,6 @@ export class LiveChart implements Live, Member {
   destroy(): void {
     if (this.gone) return
     this.gone = true
-    cancelAnimationFrame(this.due)
     for (const undo of this.undo) undo()
     selectionsOf(this.view.root).set(this.view, undefined)
     leave(this)
@@ -226,6 +237,7 @@ export class LiveChart implements Live, Member {
     this.keys.remove()
     this.menu?.remove()
     this.telling.remove()
+    this.playing?.remove()
     this.stage.remove()
     this.options.onDestroy?.()
   }
@@ -266,6 +278,24 @@ export class LiveChart implements Live, Member {
     return leadOf(this.view.composition.value, this.view.root, this.view.state.value.selected)
   }
 
+  /** The view that is shown: of the period that is reached, where the chart is played. */
+  private get current(): View {
+    return this.playing?.current ?? this.view
+  }
+
+  /** The scene that ought to be on screen. */
+  private get goal(): Scene {
+    return this.playing?.scene ?? this.view.scene
+  }
+
+  play(): void {
+    this.playing?.play()
+  }
+
+  pause(): void {
+    this.playing?.pause()
+  }
+
   /** The chart that speaks for all of a spread. */
   private get first(): Chart {
     return this.view.first
@@ -282,6 +312,8 @@ export class LiveChart implements Live, Member {
       duration: motion?.duration ?? 400,
       delay: motion?.delay ?? 0,
       easing: motion?.easing ?? 'ease-in-out',
+      spring: motion?.spring,
+      stagger: motion?.stagger,
     }
   }
 
@@ -319,6 +351,7 @@ export class LiveChart implements Live, Member {
       }),
       effect(() => selectionsOf(this.view.root).set(this.view, this.view.state.value.selected)),
       ...this.neighbours.listen(),
+      effect(() => this.stage.notice(staleWords(this.view))),
     )
     const sizes = new ResizeObserver(() => this.refresh())
     sizes.observe(this.element)
@@ -358,18 +391,23 @@ export class LiveChart implements Live, Member {
   }
 
   private schedule(): void {
-    this.due ||= requestAnimationFrame(() => {
-      this.due = 0
-      this.redraw()
-    })
+    this.due = true
+    this.player.wake()
   }
 
   private redraw(): void {
+    this.due = false
     if (this.gone) return
-    const scene = this.view.scene
-    const motion = this.motion
+    this.playing?.update()
+    const scene = this.goal
+    const now = performance.now()
+    const since = now - this.lastDrawn
     if (scene !== this.player.goal) {
-      if (this.still && motion) this.player.glide(scene, motion)
+      this.lastDrawn = now
+      const motion = this.motion
+      // News that come faster than they can be shown are not glided to, or the picture would never catch up.
+      const hurried = this.player.moving && since < HURRY
+      if (this.still && motion && !hurried && !this.playing) this.player.glide(scene, motion)
       else this.player.jump(scene)
     }
     this.still = true
@@ -378,10 +416,12 @@ export class LiveChart implements Live, Member {
   }
 
   private afterDrawing(): void {
-    const composition = this.view.composition.value
-    this.stage.name(this.view.scene)
+    const composition = this.current.composition.value
+    this.stage.name(this.current.scene)
     this.stage.root.style.color = composition.theme.text
     this.putControls()
+    this.putPlayBar()
+    this.playing?.bar.dress(composition.theme)
     this.controls?.update()
     this.controls?.dress(composition.theme)
     this.menu?.dress(composition.theme)
@@ -396,6 +436,25 @@ export class LiveChart implements Live, Member {
     this.controls = list.length === 0 ? undefined : new Controls(list, this)
     this.stage.putControls(this.controls?.element)
     this.refresh()
+  }
+
+  /** A chart with periods has controls to play it; one that lost them has none. */
+  private putPlayBar(): void {
+    const plays = this.view.first.resolved.throughMeaning !== undefined
+    if (plays === (this.playing !== undefined)) return
+    this.playing?.remove()
+    this.playing = plays
+      ? new Playing(this.view, {
+          state: () => this.state,
+          setState: state => {
+            this.state = state
+          },
+          say: words => this.stage.say(words),
+          smooth: () => this.motion !== undefined,
+        })
+      : undefined
+    this.stage.putFoot(this.playing?.bar.element)
+    if (this.player) this.refresh()
   }
 
   // Controls.
@@ -453,4 +512,17 @@ export class LiveChart implements Live, Member {
     else return false
     return true
   }
+}
+
+/** What people must know of the feeds behind a view: that the news have stopped. */
+function staleWords(view: View): string {
+  for (const table of tablesOf(view.chart.value)) {
+    for (const { stale, last, problem } of feedStates.of(rootOf(table))) {
+      if (!stale) continue
+      const since =
+        last === undefined ? '' : ` since ${new Date(last).toLocaleTimeString(view.frame.value.locale)}`
+      return `No news${since}${problem ? ', the connection is broken' : ''}`
+    }
+  }
+  return ''
 }

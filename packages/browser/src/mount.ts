@@ -48,6 +48,9 @@ export interface Live {
   reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void
   /** Tells of every change of the state, until the returned function is called. What a listener throws is reported, and breaks nothing. */
   watch(listener: (state: State) => void): () => void
+  /** Plays a chart that has periods to play through, from where it is; or stops it. */
+  play(): void
+  pause(): void
   /** The selected rows of the table, as records. */
   selectedRows(): unknown[]
   /** The picture as it will stand when nothing moves: a PNG of twice the size, or an SVG document. */

@@ -14,6 +14,7 @@ export class Stage {
   readonly focus: HTMLDivElement
   private readonly summary: HTMLDivElement
   private readonly voice: HTMLDivElement
+  private readonly sign: HTMLDivElement
   private readonly outline: SVGPolygonElement
   readonly top: HTMLCanvasElement
   private readonly base: HTMLCanvasElement
@@ -83,7 +84,23 @@ export class Stage {
     this.outline = document.createElementNS(SVG, 'polygon')
     this.outline.setAttribute('fill-opacity', '0.12')
     svg.append(this.outline)
-    this.root.append(this.base, this.top, svg, this.focus, this.summary, this.voice)
+    this.sign = document.createElement('div')
+    this.sign.className = 'dapplo-notice'
+    this.sign.setAttribute('role', 'status')
+    this.sign.hidden = true
+    Object.assign(this.sign.style, {
+      position: 'absolute',
+      right: '12px',
+      bottom: '8px',
+      padding: '3px 8px',
+      border: '1px solid currentColor',
+      borderRadius: '3px',
+      background: 'Canvas',
+      color: 'CanvasText',
+      font: '600 12px system-ui, sans-serif',
+      pointerEvents: 'none',
+    })
+    this.root.append(this.base, this.top, svg, this.focus, this.summary, this.voice, this.sign)
     this.outer.append(this.root)
   }
 
@@ -95,6 +112,21 @@ export class Stage {
   }
 
   private controls: HTMLElement | undefined
+  private foot: HTMLElement | undefined
+
+  /** Puts something under the plate, in place of what was there. */
+  putFoot(foot: HTMLElement | undefined): void {
+    if (foot === this.foot) return
+    this.foot?.remove()
+    this.foot = foot
+    if (foot) this.outer.append(foot)
+  }
+
+  /** A short notice over the plate, such as that data are old; empty for none. */
+  notice(words: string): void {
+    this.sign.textContent = words
+    this.sign.hidden = words === ''
+  }
 
   /** Says something to those who listen. */
   say(words: string): void {
@@ -134,7 +166,7 @@ export class Stage {
     const own = inner(this.container.clientHeight, 'paddingTop', 'paddingBottom')
     for (const element of this.standIn) (element as HTMLElement).style.display = ''
     this.outer.style.height = before
-    const above = this.controls?.offsetHeight ?? 0
+    const above = (this.controls?.offsetHeight ?? 0) + (this.foot?.offsetHeight ?? 0)
     const height = own > 1 ? own : (this.fallbackHeight ?? Math.max(200, Math.round(width * 0.6))) + above
     this.outer.style.height = own > 1 ? '100%' : `${height}px`
     const plate = Math.max(1, height - above)

@@ -37,5 +37,6 @@ export { formatOf, type OpenedFile, openChartData, readChartFile, readText } fro
 export type { CsvOptions } from './table/csv.ts'
 export { type LoadOptions, loadCsv } from './table/csv-parts.ts'
 export { derive, type Step } from './table/derive.ts'
+export { keepRecent, spanLength } from './table/keep.ts'
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/look.ts'
 export { readCsv, readJson, readLines, table } from './table/read.ts'

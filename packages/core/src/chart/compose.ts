@@ -16,6 +16,7 @@ import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { layoutPlot, type PlotRoom } from './layout.ts'
 import { besideLegends, isPlaced, type Legends, legendsInside, planLegends, sideWidth } from './legends.ts'
+import { periodWords } from './period-words.ts'
 import { planAxes } from './plan.ts'
 import { arrangeOf } from './resolve.ts'
 import { pieLabels, planPie, shapeLabels } from './shape-labels.ts'
@@ -171,6 +172,7 @@ export function composePane(input: PaneInput): Pane {
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
   const batches = [
+    ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
     // Where people read from the right, words begin there.
     ...(runsLeft(locale) ? mirrored(words.batches, box) : words.batches),
     ...behind,

@@ -97,6 +97,10 @@ export interface Scale {
   /** Reads the scale `y` as a percentage of this total. */
   percentOf?: number
   order?: Order
+  /** Of `through`: milliseconds from one period to the next. Default 900. */
+  each?: number
+  /** Of `through`: whether periods without rows are bridged by one glide, or the one before is held. Default `bridge`. */
+  missing?: 'bridge' | 'hold'
   /** Colours of categories: a list in order, or by category. */
   colors?: string[] | Record<string, string>
 }
@@ -134,7 +138,16 @@ export type LegendPlace =
 /** `columns`: how many entries stand side by side. */
 export type Legend = false | LegendPlace | { at?: LegendPlace; columns?: number; title?: Words }
 /** Milliseconds, and easing in CSS syntax; false for none. */
-export type Motion = false | { duration?: number; delay?: number; easing?: string }
+/** `spring` instead of duration and easing: an interrupted glide then keeps its speed. `stagger`: milliseconds from the first shape to the last. */
+export type Motion =
+  | false
+  | {
+      duration?: number
+      delay?: number
+      easing?: string
+      spring?: true | { stiffness?: number; damping?: number }
+      stagger?: number
+    }
 
 export type Gesture = 'click' | 'box' | 'lasso'
 /** Something to choose by: `set` names a part of the description, such as `draw` or `where.route`; `to` are its values. */
@@ -178,6 +191,12 @@ export type Description<R = any> = Heading &
     legend?: Legend | { [role in 'color' | 'size' | 'shape' | 'dash']?: Legend }
     /** What a tooltip says: other phrases about what is pointed at, words with holes, or a function that is given the rows. */
     tooltip?: false | string[] | Words | ((rows: R[]) => unknown)
+    /** What the chart is played through, such as `year of departed`: one picture for each of its values. */
+    through?: Bind<R>
+    /** Shown large in the plot while the chart plays. Default the value that is reached. */
+    period?: Words
+    /** Words under the period, filled in from its rows. */
+    summary?: Words
     /** The directions in which the wheel, a drag, a pinch and keys zoom. Default none. */
     zoom?: false | 'x' | 'y' | 'xy'
     /** The gestures that select. Default none. */

@@ -26,6 +26,8 @@ export interface State {
   zoom?: Readonly<Record<string, readonly [number, number]>>
   /** Keys of the series that are hidden. */
   hidden?: readonly string[]
+  /** How far a chart has been played: 0 at the first period, 1 at the second, 1.5 on the way to the third. */
+  at?: number
   /** Serial numbers of the selected rows of the root table; see `table.serialOf`. */
   selected?: ArrayLike<number>
 }

@@ -12,8 +12,10 @@ export interface HeadingWords {
   subtitle?: string
   caption?: string
   source?: string
+  period?: string
+  summary?: string
 }
-const FIELDS = ['title', 'subtitle', 'caption', 'source'] as const
+const FIELDS = ['title', 'subtitle', 'caption', 'source', 'period', 'summary'] as const
 
 /** Words of a heading, with what their holes mean. */
 export interface ResolvedHeading {

@@ -57,6 +57,8 @@ export type Level = 'mean' | 'median' | 'min' | 'max'
 export interface Resolved {
   drawings: ResolvedDrawing[]
   description: Settled
+  /** What the chart is played through, where it is. */
+  throughMeaning: Meaning | undefined
   /** The words around the chart, understood. */
   heading: ResolvedHeading[]
   /** What is amiss with them. */
@@ -103,10 +105,23 @@ export function resolve(
   })
   checkTold(description.tooltip, table)
   const findings: Finding[] = []
-  const heading = resolveHeading(description, table, findings)
+  const through = description.through
+  const throughMeaning =
+    through === undefined || through === null ? undefined : readPhrase(through, table, 'through')
+  if (throughMeaning && isMeasure(throughMeaning))
+    throw new DapploError(
+      'bad-description',
+      'A summary has no periods to play through',
+      'through',
+      'Name a column or a bucket, such as "year of departed".',
+    )
+  // Unless told otherwise, the period says which one it is.
+  const period = description.period ?? (typeof through === 'string' ? `{${through}}` : undefined)
+  const heading = resolveHeading({ ...description, period }, table, findings)
   return {
     drawings,
     description: settled(description),
+    throughMeaning,
     heading,
     findings,
     tables: [...new Set(drawings.map(drawing => drawing.table))],

@@ -89,6 +89,8 @@ const scale = v.strictObject({
   alignTo: v.optional(v.string()),
   percentOf: v.optional(v.number()),
   order: v.optional(v.picklist(['given', 'name', 'ranked'])),
+  each: v.optional(v.pipe(v.number(), v.minValue(1))),
+  missing: v.optional(v.picklist(['bridge', 'hold'])),
   colors: v.optional(v.union([v.array(v.string()), v.record(v.string(), v.string())])),
 })
 
@@ -154,6 +156,13 @@ const motion = v.union([
     duration: v.optional(v.number()),
     delay: v.optional(v.number()),
     easing: v.optional(v.string()),
+    spring: v.optional(
+      v.union([
+        v.literal(true),
+        v.strictObject({ stiffness: v.optional(v.number()), damping: v.optional(v.number()) }),
+      ]),
+    ),
+    stagger: v.optional(v.pipe(v.number(), v.minValue(0))),
   }),
 ])
 
@@ -181,6 +190,9 @@ export const description = v.strictObject({
   legend: v.optional(legend),
   background: v.optional(background),
   tooltip: v.optional(v.union([v.literal(false), v.array(v.string()), v.string(), v.function()])),
+  through: v.optional(bind),
+  period: v.optional(words),
+  summary: v.optional(words),
   zoom: v.optional(v.union([v.literal(false), v.picklist(['x', 'y', 'xy'])])),
   select: v.optional(v.union([v.literal(false), gesture, v.array(gesture)])),
   respond: v.optional(v.picklist(['highlight', 'filter', 'ignore'])),

@@ -1,7 +1,15 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
-import { maskOf, type RowMask, rootOf, rowTest, selectionsOf } from '../table/selection.ts'
+import {
+  maskOf,
+  type RowMask,
+  type RowTest,
+  rootOf,
+  rowsTest,
+  rowTest,
+  selectionsOf,
+} from '../table/selection.ts'
 import type { Table } from '../table/table.ts'
 import { type Conditions, rowsWhere } from '../table/where.ts'
 import { blend } from '../theme/contrast.ts'
@@ -76,8 +84,12 @@ export class View {
   readonly outer: Signal<ReadonlyMap<string, { min: number; max: number }>> = signal(new Map())
   /** What another chart has this one explain: rows of the root table, and the colour they have there. */
   readonly detail: Signal<Detail | undefined> = signal(undefined)
+  /** The only rows of a table that are drawn: those of a period. */
+  readonly only: Signal<{ table: Table; rows: Int32Array } | undefined> = signal(undefined)
   /** Ends of the shared scales as this chart alone would have them. */
   readonly own: ReadonlySignal<ReadonlyMap<string, { min: number; max: number }>>
+  /** Ends of the position scales as this chart alone would have them; those of categories are left out. */
+  readonly ends: ReadonlySignal<ReadonlyMap<string, { min: number; max: number }>>
   /** First fits of scales that keep theirs. */
   private readonly fits = new WeakMap<Chart, Map<string, Domain>>()
 
@@ -107,14 +119,16 @@ export class View {
     const alone: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
       this.settleAll(this.chart.value, bounds.value),
     )
+    this.ends = computed(() => {
+      const out = new Map<string, { min: number; max: number }>()
+      for (const [scale, { kind, min, max }] of alone.value[0])
+        if (kind.name !== 'category' && bounds.value[0].drawings.some(one => one.marks.length > 0))
+          out.set(scale, { min, max })
+      return out
+    })
     this.own = computed(() => {
       const names = sharedScales(this.first.description)
-      const out = new Map<string, { min: number; max: number }>()
-      for (const [scale] of names) {
-        const domain = alone.value[0].get(scale)
-        if (domain && domain.kind.name !== 'category') out.set(scale, { min: domain.min, max: domain.max })
-      }
-      return out
+      return new Map([...this.ends.value].filter(([scale]) => names.has(scale)))
     })
     const domains: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
       this.outer.value.size === 0 ? alone.value : alone.value.map(map => widenedBy(map, this.outer.value)),
@@ -178,15 +192,18 @@ export class View {
   private filterFor(chart: Chart): RowFilter | undefined {
     const detail = this.detail.value
     const filters = chart.description.respond === 'filter'
-    if (!filters && !detail) return undefined
+    const only = this.only.value
+    if (!filters && !detail && !only) return undefined
     return table => {
+      const own = only?.table === table ? only.rows : undefined
       const root = rootOf(table)
       const masks: RowMask[] = []
       if (detail && detail.root === root) masks.push(maskOf(root, detail.serials))
       const others = filters ? this.othersOn(root).value : undefined
       if (others) masks.push(others)
-      if (masks.length === 0) return undefined
-      const tests = masks.map(mask => rowTest(table, mask))
+      const tests: RowTest[] = masks.map(mask => rowTest(table, mask))
+      if (own) tests.push(rowsTest(own, table.length))
+      if (tests.length === 0) return undefined
       return tests.length === 1 ? tests[0] : row => tests.every(test => test(row))
     }
   }

@@ -136,7 +136,9 @@ export function labelShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: 
     const pixel = axis.scale.map(at)
     const lines = axis.labels[i]
     lines.forEach((text, row) => {
-      const key = lines.length > 1 ? `${value} ${row}` : value
+      // A category's name goes where the category goes.
+      const name = axis.scale.words[value] ?? value
+      const key = lines.length > 1 ? `${name} ${row}` : name
       if (axis.turn !== 0)
         labels.add(text, pixel + size * 0.3, foot + picture + size * 0.6, theme.muted, key, at)
       else if (side === 'bottom')

@@ -3,12 +3,14 @@ import { describe, expect, test } from 'vitest'
 import {
   appear,
   between,
+  carrying,
   chart,
   compose,
   type Description,
   type Frame,
   readEasing,
   type Scene,
+  spring,
   table,
 } from '../index.ts'
 import { measureInter } from '../theme/measure.ts'
@@ -149,7 +151,100 @@ describe('a glide', () => {
   })
 })
 
+describe('a spring', () => {
+  test('goes from where things are to where they belong, and rests there', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 20, max: 900, noNaN: true }),
+        fc.double({ min: 2, max: 80, noNaN: true }),
+        (stiffness, damping) => {
+          const pull = spring({ stiffness, damping })
+          expect(pull.progress(0)).toBeCloseTo(0, 9)
+          expect(pull.carry(0)).toBeCloseTo(0, 9)
+          expect(pull.progress(pull.duration)).toBe(1)
+          if (pull.duration < 10_000) expect(pull.progress(pull.duration - 1e-6)).toBeCloseTo(1, 1)
+          // It starts at rest, and what it is given as speed it has.
+          expect(pull.progress(0.01) / 0.01).toBeLessThan(0.02)
+          expect(pull.carry(0.01) / 0.01).toBeCloseTo(1, 2)
+        },
+      ),
+    )
+  })
+
+  test('that is interrupted jumps neither in place nor in speed', () => {
+    fc.assert(
+      fc.property(
+        rowsOf,
+        rowsOf,
+        rowsOf,
+        fc.double({ min: 20, max: 300, noNaN: true }),
+        (a, b, c, moment) => {
+          const pull = spring(true)
+          const first = between(sceneOf(a, 'scatter'), sceneOf(b, 'scatter'))
+          const shown = (time: number) => first(pull.progress(time), 0.5)
+          const soon = standing(shown(moment + 8))
+          const kept = standing(shown(moment))
+          const speed = new Map(
+            [...kept].map(([key, [x, y]]) => [
+              key,
+              [(soon.get(key)![0] - x) / 8, (soon.get(key)![1] - y) / 8],
+            ]),
+          )
+          const goal = sceneOf(c, 'scatter')
+          const carry = carrying(shown, moment, 8)
+          const second = between(shown(moment), goal)
+          const at = (time: number) => standing(carry(second(pull.progress(time), 0.5), pull.carry(time)))
+          const last = standing(goal)
+          const start = at(0)
+          const next = at(1)
+          for (const [key, place] of start) {
+            const before = kept.get(key)
+            if (!before || !last.has(key)) continue
+            for (const axis of [0, 1]) {
+              expect(Math.abs(place[axis] - before[axis])).toBeLessThan(0.01)
+              const pace = next.get(key)![axis] - place[axis]
+              const pulled = Math.abs(last.get(key)![axis] - before[axis]) * pull.progress(1)
+              expect(Math.abs(pace - speed.get(key)![axis])).toBeLessThan(
+                0.05 + pulled + Math.abs(pace) * 0.06,
+              )
+            }
+          }
+        },
+      ),
+      { numRuns: 40 },
+    )
+  })
+})
+
+test('shapes start one after the other where they are told to', () => {
+  const rows = [0, 1, 2, 3].map(at => ({ id: `${at}`, at, n: 1, g: 'p' }))
+  const motion = between(
+    sceneOf(rows, 'bar', { color: null }),
+    sceneOf(
+      rows.map(row => ({ ...row, n: 1 + row.at * 10 })),
+      'bar',
+      { color: null },
+    ),
+  )
+  const bars = motion(0.5, 0.5, i => (i === 0 ? 1 : 0)).batches.find(batch => batch.id === 'drawing 0/bar')
+  const start = motion(0, 0.01).batches.find(batch => batch.id === 'drawing 0/bar')
+  if (bars?.kind !== 'rects' || start?.kind !== 'rects') throw new Error('There are no bars')
+  expect(bars.height[3]).toBeCloseTo(start.height[3], 3)
+})
+
+test('colours are blended on the way', () => {
+  const rows = [{ id: 'a', at: 1, n: 5, g: 'p' }]
+  const from = sceneOf(rows, 'bar', { style: { color: '#000000' } })
+  const to = sceneOf(rows, 'bar', { style: { color: '#ffffff' } })
+  const bars = between(from, to)(0.5, 0.5).batches.find(batch => batch.id === 'drawing 0/bar')!
+  expect(bars.colors[bars.color[0]]).toBe('#808080')
+})
+
 test('easing speaks CSS', () => {
+  expect(readEasing('linear(0, 0.25 75%, 1)')(0.75)).toBeCloseTo(0.25, 9)
+  expect(readEasing('linear(0, 0.5, 1)')(0.25)).toBeCloseTo(0.25, 9)
+  expect(readEasing('linear(0, 1.2 40% 60%, 1)')(0.5)).toBeCloseTo(1.2, 9)
+  expect(() => readEasing('linear(1)')).toThrow(expect.objectContaining({ code: 'bad-option' }))
   for (const easing of ['linear', 'ease', 'ease-in-out', 'cubic-bezier(0.2, 0.8, 0.2, 1)', 'steps(4)']) {
     expect(readEasing(easing)(0)).toBe(0)
     expect(readEasing(easing)(1)).toBe(1)

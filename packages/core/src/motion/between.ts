@@ -1,6 +1,6 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Scene } from '../scene/scene.ts'
-import { type BatchAt, type GlideContext, joined } from './blend.ts'
+import { type BatchAt, type GlideContext, joined, type Progress } from './blend.ts'
 import { enter, leave } from './enter-leave.ts'
 import { glideAreas } from './glide-areas.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
@@ -9,7 +9,7 @@ import { glideWedges } from './glide-wedges.ts'
 import { placesOf } from './places.ts'
 
 /** The scene at a moment between two scenes; at time 1 it is the second one itself. */
-export type Between = (eased: number, time: number) => Scene
+export type Between = (eased: number, time: number, each?: Progress) => Scene
 
 /**
  * Prepares the motion from one scene to another. Shapes are matched by key within batches of the same id and
@@ -42,11 +42,11 @@ export function between(from: Scene, to: Scene): Between {
   steps.push(...leaversDue.map(leave))
   const names = new Set([...from.scales.keys(), ...to.scales.keys()])
   const mix = (a: number, b: number, t: number) => a + (b - a) * t
-  return (eased, time) => {
+  return (eased, time, each) => {
     if (time >= 1) return to
     const batches: Batch[] = []
     for (const step of steps) {
-      const batch = step(eased, time)
+      const batch = step(eased, time, each)
       if (batch) batches.push(batch)
     }
     const scales = new Map<string, PositionScale>()
@@ -102,8 +102,8 @@ export function appear(to: Scene): Between {
         ? revealLines(batch, to)
         : enter(batch, new Map(), to),
   )
-  return (eased, time) =>
+  return (eased, time, each) =>
     time >= 1
       ? to
-      : { ...to, batches: steps.map(step => step(eased, time)).filter(batch => batch !== undefined) }
+      : { ...to, batches: steps.map(step => step(eased, time, each)).filter(batch => batch !== undefined) }
 }

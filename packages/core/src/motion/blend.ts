@@ -1,7 +1,10 @@
 import { type Areas, type Batch, type Lines, type Scene, shapeCount } from '../scene/scene.ts'
 
-/** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them. */
-export type BatchAt = (eased: number, time: number) => Batch | undefined
+/** Progress of each of several shapes, where they do not all move at once. */
+export type Progress = (shape: number, count: number) => number
+
+/** A batch at a moment: `eased` progress moves shapes, `time` (0 to 1, not eased) fades them; `each`: the progress of single shapes. */
+export type BatchAt = (eased: number, time: number, each?: Progress) => Batch | undefined
 
 /** What a glide of a batch may know of the two scenes. */
 export interface GlideContext {
@@ -23,7 +26,12 @@ export function mixed(
   to: Float32Array,
   t: number,
   out = new Float32Array(to.length),
+  each?: Progress,
 ): Float32Array {
+  if (each) {
+    for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * each(i, out.length)
+    return out
+  }
   for (let i = 0; i < out.length; i++) out[i] = from[i] + (to[i] - from[i]) * t
   return out
 }

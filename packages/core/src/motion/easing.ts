@@ -10,11 +10,16 @@ const NAMED: Record<string, [number, number, number, number]> = {
   'ease-in-out': [0.42, 0, 0.58, 1],
 }
 
-/** Reads an easing function in CSS syntax: a keyword, `cubic-bezier(…)` or `steps(…)`. Throws `bad-option`. */
+/** Reads an easing function in CSS syntax: a keyword, `cubic-bezier(…)`, `steps(…)` or `linear(…)`. Throws `bad-option`. */
 export function readEasing(text: string, path = 'motion.easing'): Easing {
   const easing = text.trim().toLowerCase()
   if (easing === 'linear') return progress => progress
   if (Object.hasOwn(NAMED, easing)) return cubicBezier(...NAMED[easing])
+  const points = /^linear\((.*)\)$/.exec(easing)
+  if (points) {
+    const stops = readStops(points[1])
+    if (stops) return piecewise(stops)
+  }
   const numbers = /^(cubic-bezier|steps)\(([^)]*)\)$/.exec(easing)
   if (numbers?.[1] === 'cubic-bezier') {
     const [x1, y1, x2, y2, ...more] = numbers[2].split(',').map(Number)
@@ -69,5 +74,50 @@ function cubicBezier(x1: number, y1: number, x2: number, y2: number): Easing {
       }
     }
     return at(y1, y2, t)
+  }
+}
+
+/** A place on a piecewise straight easing: progress in, progress out. */
+type Stop = readonly [at: number, value: number]
+
+/** The stops of `linear(0, 0.25 75%, 1)` (CSS Easing Level 2): those without a percentage lie evenly between their neighbours. */
+function readStops(text: string): Stop[] | undefined {
+  const given: { value: number; at: number | undefined }[] = []
+  for (const part of text.split(',')) {
+    const words = part.trim().split(/\s+/)
+    const values = words.filter(word => !word.endsWith('%')).map(Number)
+    const places = words.filter(word => word.endsWith('%')).map(word => Number(word.slice(0, -1)) / 100)
+    if (values.length !== 1 || places.length > 2 || ![...values, ...places].every(Number.isFinite))
+      return undefined
+    if (places.length === 0) given.push({ value: values[0], at: undefined })
+    for (const at of places) given.push({ value: values[0], at })
+  }
+  if (given.length < 2) return undefined
+  given[0].at ??= 0
+  given[given.length - 1].at ??= 1
+  let most = 0
+  for (const stop of given) {
+    if (stop.at === undefined) continue
+    // A stop never lies before an earlier one.
+    most = Math.max(most, stop.at)
+    stop.at = most
+  }
+  for (let i = 1; i < given.length; i++) {
+    if (given[i].at !== undefined) continue
+    let next = i
+    while (given[next].at === undefined) next++
+    const [before, after] = [given[i - 1].at!, given[next].at!]
+    for (let k = i; k < next; k++) given[k].at = before + ((after - before) * (k - i + 1)) / (next - i + 1)
+  }
+  return given.map(({ at, value }) => [at!, value])
+}
+
+function piecewise(stops: readonly Stop[]): Easing {
+  return progress => {
+    let i = stops.findIndex(([at]) => at > progress)
+    if (i < 0) i = stops.length - 1
+    i = Math.max(1, i)
+    const [a, b] = [stops[i - 1], stops[i]]
+    return b[0] === a[0] ? b[1] : a[1] + ((b[1] - a[1]) * (progress - a[0])) / (b[0] - a[0])
   }
 }

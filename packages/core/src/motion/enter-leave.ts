@@ -24,6 +24,16 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
       faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
   }
   if (batch.kind === 'lines') return revealLines(batch, to)
+  if (batch.kind === 'areas' && known && batch.keys.length === batch.x.length) {
+    // The upper edge starts where its values stood before, the lower one is the ground it stands on.
+    const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
+    const fromTop = Float32Array.from(batch.top, (y, i) => places.get(batch.keys[i])?.y ?? y)
+    return (eased, time) =>
+      faded(
+        { ...batch, x: mixed(fromX, batch.x, eased), top: mixed(fromTop, batch.top, eased) },
+        smooth(time * 2),
+      )
+  }
   if (batch.kind === 'wedges') return openWedges(batch)
   if (batch.kind === 'discs' && known) {
     const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
@@ -33,7 +43,7 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
   }
   if (batch.kind === 'rects') {
     const lying = batch.round.some(side => side === 2 || side === 4)
-    return (eased, time) => {
+    return (eased, time, each) => {
       const out = {
         x: batch.x.slice(),
         y: batch.y.slice(),
@@ -42,7 +52,7 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
       }
       for (let i = 0; i < out.x.length; i++) {
         const place = known ? places.get(batch.keys[i]) : undefined
-        growRect(out, i, batch.round[i], lying, eased, place)
+        growRect(out, i, batch.round[i], lying, each ? each(i, out.x.length) : eased, place)
       }
       const grown = { ...batch, ...out }
       return known ? faded(grown, smooth(time * 2)) : grown

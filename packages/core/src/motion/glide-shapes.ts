@@ -2,6 +2,7 @@ import type { Discs, Rects, Segments, Texts } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { growRect, leave } from './enter-leave.ts'
 import { matches } from './places.ts'
+import { recoloring } from './recolor.ts'
 
 /** The shapes of `old` that have no match any more, as a batch of their own. */
 function leavers<B extends Rects | Discs | Texts | Segments>(old: B, kept: Int32Array): BatchAt[] {
@@ -56,12 +57,13 @@ export function glideRects(old: Rects, batch: Rects): BatchAt[] {
     width: new Float32Array(match.length),
     height: new Float32Array(match.length),
   }
-  const step: BatchAt = eased => {
-    mixed(start.x, batch.x, eased, out.x)
-    mixed(start.y, batch.y, eased, out.y)
-    mixed(start.width, batch.width, eased, out.width)
-    mixed(start.height, batch.height, eased, out.height)
-    return { ...batch, ...out }
+  const recolored = recoloring(old, batch, match)
+  const step: BatchAt = (eased, time, each) => {
+    mixed(start.x, batch.x, eased, out.x, each)
+    mixed(start.y, batch.y, eased, out.y, each)
+    mixed(start.width, batch.width, eased, out.width, each)
+    mixed(start.height, batch.height, eased, out.height, each)
+    return { ...batch, ...recolored?.(time), ...out }
   }
   return [...leavers(old, match), step]
 }
@@ -88,12 +90,13 @@ export function glideDiscs(old: Discs, batch: Discs): BatchAt[] {
     radius: new Float32Array(count),
     alpha: new Float32Array(count),
   }
-  const step: BatchAt = (eased, time) => {
-    mixed(startX, batch.x, eased, out.x)
-    mixed(startY, batch.y, eased, out.y)
-    mixed(startRadius, batch.radius, eased, out.radius)
+  const recolored = recoloring(old, batch, match)
+  const step: BatchAt = (eased, time, each) => {
+    mixed(startX, batch.x, eased, out.x, each)
+    mixed(startY, batch.y, eased, out.y, each)
+    mixed(startRadius, batch.radius, eased, out.radius, each)
     mixed(startAlpha, endAlpha, time, out.alpha)
-    return { ...batch, ...out }
+    return { ...batch, ...recolored?.(time), ...out }
   }
   return [...leavers(old, match), step]
 }

@@ -2,6 +2,7 @@ import type { Wedges } from '../scene/scene.ts'
 import { type BatchAt, mixed } from './blend.ts'
 import { leave } from './enter-leave.ts'
 import { matches } from './places.ts'
+import { recoloring } from './recolor.ts'
 
 const NAMES = ['x', 'y', 'from', 'to', 'inner', 'outer'] as const
 
@@ -23,8 +24,10 @@ export function glideWedges(old: Wedges, batch: Wedges): BatchAt[] {
     for (const name of NAMES) start[name][i] = old[name][m]
     edge = old.to[m]
   }
-  const step: BatchAt = eased => ({
+  const recolored = recoloring(old, batch, match)
+  const step: BatchAt = (eased, time) => ({
     ...batch,
+    ...recolored?.(time),
     ...Object.fromEntries(NAMES.map(name => [name, mixed(start[name], batch[name], eased)])),
   })
   const stays = new Set(match)

@@ -24,6 +24,8 @@ export function placesOf(batches: readonly Batch[]): Places {
           x: batch.x[i] + Math.sin(angle) * reach,
           y: batch.y[i] - Math.cos(angle) * reach,
         })
+      } else if (batch.kind === 'areas') {
+        if (i < batch.x.length) places.set(keys[i], { x: batch.x[i], y: batch.top[i] })
       } else if (batch.kind === 'discs' || batch.kind === 'lines')
         places.set(keys[i], { x: batch.x[i], y: batch.y[i] })
     }

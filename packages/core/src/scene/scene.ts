@@ -108,7 +108,7 @@ export interface Lines extends Shapes {
   smooth?: boolean
 }
 
-/** Filled bands between an upper and a lower edge that share their x. A vertex that is NaN breaks the band. */
+/** Filled bands between an upper and a lower edge that share their x. A vertex that is NaN breaks the band; `keys` name the vertices. */
 export interface Areas extends Shapes {
   kind: 'areas'
   starts: Uint32Array

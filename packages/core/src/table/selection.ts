@@ -115,3 +115,10 @@ export function rowTest(table: Table, mask: RowMask): RowTest {
     return false
   }
 }
+
+/** A test that these rows pass, of a table with so many. */
+export function rowsTest(rows: Int32Array, length: number): RowTest {
+  const mask = new Uint8Array(length)
+  for (const row of rows) if (row < length) mask[row] = 1
+  return Object.assign((row: number) => mask[row] === 1, { rows: () => rows })
+}

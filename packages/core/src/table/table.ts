@@ -51,6 +51,11 @@ export class Table<R = any> {
     this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
     this.report = { rows: 0, columns: [], findings: [] }
     this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
+    // Without a single row, the columns are those that are told of.
+    if (raw.names.length === 0) {
+      const names = Object.keys(options.columns ?? {})
+      raw = { ...raw, names, columns: names.map(() => []) }
+    }
     for (const name of Object.keys(options.columns ?? {})) {
       if (!raw.names.includes(name) && raw.names.length > 0) {
         throw new DapploError(
@@ -263,6 +268,12 @@ export class Table<R = any> {
     const gone = new Set<number>()
     for (let row = 0; row < this.rowCount; row++) if (test(this.row(row))) gone.add(row)
     if (gone.size > 0) this.keepRows(row => !gone.has(row))
+    return this
+  }
+
+  /** Keeps the rows whose places pass; the rest goes. */
+  keepWhere(stays: (row: number) => boolean): this {
+    this.keepRows(stays)
     return this
   }
 

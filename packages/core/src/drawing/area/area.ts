@@ -31,7 +31,7 @@ export const area = kind({
       part: 'data',
       clip: true,
       names: marks.series.map(one => one.key),
-      keys: [],
+      keys: all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
       rows: i => (all[i].mark < 0 ? [] : marks.rowsOf(all[i].mark)),
       colors: marks.series.map(one => style.color ?? one.color),
       color: Uint16Array.from(marks.series, (_, i) => i),

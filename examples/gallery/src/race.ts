@@ -1,0 +1,27 @@
+import { chart, mount } from 'dapplo'
+import { piers } from './tables.ts'
+import { panel, theme } from './theme.ts'
+
+const live = mount(
+  chart(piers, {
+    title: 'The busiest piers, year by year',
+    subtitle: 'Passengers at the piers of the Skerry Line',
+    draw: [
+      { as: 'bar', label: true },
+      { as: 'reference', level: 'mean' },
+    ],
+    y: 'pier',
+    x: 'sum of passengers',
+    color: 'pier',
+    order: 'ranked',
+    top: 10,
+    through: 'year',
+    summary: '{sum of passengers} passengers at {count} piers',
+    scales: { through: { each: 900 } },
+    legend: false,
+  }),
+  panel('large'),
+  { theme },
+)
+// For a look from the console.
+Object.assign(window, { charts: [live] })

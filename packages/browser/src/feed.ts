@@ -1,0 +1,153 @@
+import { DapploError, formatOf, keepRecent, readText, type Span, spanLength, type Table } from '@dapplo/core'
+import { signal } from '@preact/signals-core'
+import { openEvents, openFetching, openSocket, type Source } from './feed-sources.ts'
+import { feedStates } from './feed-states.ts'
+
+export interface FeedOptions {
+  url: string
+  /** `events`: Server-Sent Events; `socket`: a WebSocket; else fetched every so often. Default by the address. */
+  as?: 'csv' | 'json' | 'lines' | 'events' | 'socket'
+  /** How often it is fetched. Default every 10 seconds. */
+  every?: Span
+  /** How many rows, or rows of what span before the newest, are kept. Default all. */
+  keep?: number | Span
+  /** The time column by which rows age. */
+  at?: string
+  /** After how long without news the feed counts as stale. Default never. */
+  stale?: Span
+}
+
+/** What is known of a feed. */
+export interface FeedState {
+  connection: 'connecting' | 'open' | 'waiting' | 'closed'
+  /** Whether there has been no news for longer than `stale`. */
+  stale: boolean
+  /** How many rows have come. */
+  received: number
+  /** When the last news came, in milliseconds since 1970. */
+  last: number | undefined
+  /** What went wrong last, in one sentence; undefined once things go well again. */
+  problem: string | undefined
+}
+
+export interface Feed {
+  readonly state: FeedState
+  /** Tells of every change of the state, until the returned function is called. */
+  watch(listener: (state: FeedState) => void): () => void
+  /** Ends the feed; what has come stays in the table. */
+  close(): void
+}
+
+/** How often staleness is looked at, in milliseconds. */
+const LOOK = 250
+
+/**
+ * Lets a table follow an address: rows with a key are put, others appended; what is fetched in intervals replaces all
+ * rows. Connections that break are made again, ever more patiently, and go on where they were when the server can.
+ * What cannot be read is told of in the state, and leaves the table as it was.
+ */
+export function feed(table: Table<any>, options: FeedOptions): Feed {
+  const as = options.as ?? (/^wss?:/i.test(options.url) ? 'socket' : formatOf(options.url))
+  const state = signal<FeedState>({
+    connection: 'connecting',
+    stale: false,
+    received: 0,
+    last: undefined,
+    problem: undefined,
+  })
+  const set = (changes: Partial<FeedState>) => {
+    state.value = { ...state.peek(), ...changes }
+  }
+  const started = Date.now()
+  const apply = (text: string, whole: boolean) => {
+    try {
+      const rows = whole ? readText(text, as as 'csv', {}).rows() : rowsOf(text)
+      if (whole) table.replace(rows)
+      else if (table.key.length > 0) table.put(rows)
+      else table.append(rows)
+      if (options.keep !== undefined) keepRecent(table, options.keep, options.at)
+      set({
+        last: Date.now(),
+        stale: false,
+        received: state.peek().received + rows.length,
+        problem: undefined,
+      })
+    } catch (error) {
+      set({ problem: error instanceof DapploError ? error.sentence : String(error) })
+    }
+  }
+  const connected = (connection: FeedState['connection'], problem?: string) =>
+    set(problem === undefined ? { connection } : { connection, problem })
+  const host = {
+    url: options.url,
+    every: options.every ? spanLength(options.every) : 10_000,
+    apply,
+    connected,
+  }
+  const source: Source =
+    as === 'events' ? openEvents(host) : as === 'socket' ? openSocket(host) : openFetching(host)
+  const patience = options.stale ? spanLength(options.stale) : Number.POSITIVE_INFINITY
+  const timer = setInterval(() => {
+    const stale = Date.now() - (state.peek().last ?? started) > patience
+    if (stale !== state.peek().stale) set({ stale })
+  }, LOOK)
+  const forget = feedStates.add(table, state)
+  let closed = false
+  return {
+    get state() {
+      return state.value
+    },
+    watch(listener) {
+      return state.subscribe(now => {
+        try {
+          listener(now)
+        } catch (error) {
+          reportError(error)
+        }
+      })
+    },
+    close() {
+      if (closed) return
+      closed = true
+      clearInterval(timer)
+      source.close()
+      forget()
+      set({ connection: 'closed', stale: false })
+    },
+  }
+}
+
+/** The rows of a message: a JSON object, a list of them, `{ rows: [...] }`, or one object a line. */
+function rowsOf(text: string): object[] {
+  const read = (json: string): unknown => {
+    try {
+      return JSON.parse(json)
+    } catch {
+      throw new DapploError(
+        'bad-message',
+        `The feed sent something that is no JSON: ${JSON.stringify(text.slice(0, 40))}`,
+        'feed',
+        'It must send rows as JSON objects.',
+      )
+    }
+  }
+  // No news is news too: nothing has changed.
+  if (text === '') return []
+  const whole =
+    /^\s*[[{]/.test(text) && !/\}\s*\n\s*\{/.test(text)
+      ? read(text)
+      : text
+          .split('\n')
+          .filter(line => line.trim())
+          .map(read)
+  const inner =
+    whole !== null && typeof whole === 'object' && 'rows' in whole ? (whole as { rows: unknown }).rows : whole
+  const rows = Array.isArray(inner) ? inner : [inner]
+  if (rows.every(row => row !== null && typeof row === 'object' && !Array.isArray(row))) return rows
+  throw new DapploError(
+    'bad-message',
+    'The feed sent something that is no row',
+    'feed',
+    'It must send rows as JSON objects.',
+  )
+}

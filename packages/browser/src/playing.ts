@@ -1,0 +1,137 @@
+import { type Frame, Playback, type Scene, type State, type View } from '@dapplo/core/small'
+import { PlayBar } from './play-bar.ts'
+
+/** Milliseconds from one period to the next. */
+const EACH = 900
+
+export interface PlayingHost {
+  state(): State
+  setState(state: State): void
+  say(words: string): void
+  /** Whether pictures in between are wanted at all. */
+  smooth(): boolean
+}
+
+/** Plays a chart through its periods on the page's clock. The place is state; whether it plays is not. */
+export class Playing {
+  readonly bar: PlayBar
+  private readonly view: View
+  private readonly host: PlayingHost
+  private playback: Playback
+  private made: unknown[]
+  private frame = 0
+  private before = 0
+  private speed = 1
+  private loops = false
+
+  constructor(view: View, host: PlayingHost) {
+    this.view = view
+    this.host = host
+    this.made = this.needs()
+    this.playback = this.make()
+    this.bar = new PlayBar({
+      toggle: () => (this.isPlaying ? this.pause() : this.play()),
+      step: by => {
+        this.pause()
+        const { periods } = this.playback
+        const index = Math.max(0, Math.min(periods.length - 1, this.playback.indexAt(this.place) + by))
+        this.go(periods[index]?.place ?? 0)
+      },
+      scrub: place => {
+        this.pause()
+        this.go(place)
+      },
+      speed: speed => {
+        this.speed = speed
+      },
+      loop: loops => {
+        this.loops = loops
+      },
+    })
+    this.update()
+  }
+
+  get isPlaying(): boolean {
+    return this.frame !== 0
+  }
+
+  /** The view of the period that is reached. */
+  get current(): View | undefined {
+    return this.playback.viewAt(this.place)
+  }
+
+  get scene(): Scene | undefined {
+    return this.playback.sceneAt(this.host.smooth() ? this.place : Math.floor(this.place + 1e-6))
+  }
+
+  play(): void {
+    if (this.isPlaying || this.playback.length === 0) return
+    // From the end it begins anew.
+    if (this.place >= this.playback.length) this.go(0)
+    this.before = performance.now()
+    this.frame = requestAnimationFrame(this.tick)
+    this.update()
+  }
+
+  pause(): void {
+    cancelAnimationFrame(this.frame)
+    this.frame = 0
+    this.update()
+  }
+
+  /** Makes the periods anew where the data, the chart or the frame have changed, and shows the place in the bar. */
+  update(): void {
+    const needs = this.needs()
+    if (needs.some((need, i) => need !== this.made[i])) {
+      this.made = needs
+      this.playback = this.make()
+    }
+    const { periods, length } = this.playback
+    const words = periods[this.playback.indexAt(this.place)]?.words ?? ''
+    this.bar?.show({ place: this.place, length, words, playing: this.isPlaying })
+  }
+
+  remove(): void {
+    cancelAnimationFrame(this.frame)
+    this.bar.element.remove()
+  }
+
+  private get place(): number {
+    return Math.max(0, Math.min(this.playback?.length ?? 0, this.host.state().at ?? 0))
+  }
+
+  private go(place: number): void {
+    this.host.setState({ ...this.host.state(), at: place })
+    if (!this.isPlaying) this.host.say(this.playback.periods[this.playback.indexAt(place)]?.words ?? '')
+    this.update()
+  }
+
+  private readonly tick = (now: number) => {
+    const each = this.view.first.resolved.description.scales?.through?.each ?? EACH
+    // A page that was hidden goes on where it was, not where it would have been.
+    const passed = Math.min(100, Math.max(0, now - this.before))
+    this.before = now
+    let next = this.place + (passed / each) * this.speed
+    if (next >= this.playback.length) {
+      if (!this.loops) {
+        this.go(this.playback.length)
+        this.pause()
+        return
+      }
+      next = 0
+    }
+    this.frame = requestAnimationFrame(this.tick)
+    this.go(next)
+  }
+
+  private needs(): unknown[] {
+    const { frame, state, chart, first } = this.view
+    const { hidden, zoom, selected } = state.value
+    return [chart.value, first.table.version.value, frame.value, hidden, zoom, selected]
+  }
+
+  private make(): Playback {
+    const { at: _, ...state } = this.view.state.peek()
+    return new Playback(this.view.first, state, this.view.frame.peek() as Frame)
+  }
+}

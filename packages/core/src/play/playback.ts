@@ -1,0 +1,160 @@
+import type { Chart } from '../chart/chart.ts'
+import type { Frame, State } from '../chart/frame.ts'
+import { roleTexts } from '../chart/values.ts'
+import { View } from '../chart/view.ts'
+import { DapploError } from '../finding/error.ts'
+import { type Between, between } from '../motion/between.ts'
+import type { Scene } from '../scene/scene.ts'
+import { addUnits } from '../table/calendar.ts'
+import { type RoleValues, shape } from '../table/shape.ts'
+import type { Table } from '../table/table.ts'
+
+/** One period of what is played through: its rows, and where on the way it lies. */
+export interface Period {
+  words: string
+  /** 0 for the first; periods without rows in between leave room. */
+  place: number
+  /** Its rows in the chart's table. */
+  rows: Int32Array
+}
+
+/** More periods than these are an animation nobody sits through. */
+const MOST = 2000
+
+/**
+ * A chart that is played through a column: a view for each period, and pictures for every place in between. Scales keep
+ * the ends that all periods need, unless a scale is told not to be `fixed`; categories keep their places unless ranked.
+ */
+export class Playback {
+  readonly periods: readonly Period[]
+  /** The place of the last period. */
+  readonly length: number
+  private readonly views: View[]
+  private readonly holds: boolean
+  private pair: { at: number; motion: Between } | undefined
+
+  constructor(chart: Chart, state: State, frame: Frame) {
+    const { throughMeaning } = chart.resolved
+    if (!throughMeaning)
+      throw new DapploError(
+        'bad-description',
+        'A chart without "through" cannot be played',
+        'through',
+        'Name the column to play through, such as through: "year".',
+      )
+    const shaped = shape(chart.table, new Map([['through', throughMeaning]]))
+    const values = shaped.roles.get('through')!
+    this.periods = periodsOf(values, chart.table, frame.locale ?? 'en')
+    this.length = this.periods.at(-1)?.place ?? 0
+    this.holds = chart.resolved.description.scales?.through?.missing === 'hold'
+    const steady = this.withPlaces(chart, state, frame)
+    this.views = this.periods.map(({ rows }) => {
+      const view = new View(steady, state, frame)
+      view.only.value = { table: chart.table, rows }
+      return view
+    })
+    this.shareEnds(steady)
+  }
+
+  /** The view of the period that is reached at a place. */
+  viewAt(place: number): View | undefined {
+    return this.views[this.indexAt(place)]
+  }
+
+  /** The number of the period that is reached at a place. */
+  indexAt(place: number): number {
+    let index = 0
+    while (index + 1 < this.periods.length && this.periods[index + 1].place <= place + 1e-9) index++
+    return index
+  }
+
+  /** The picture at a place: that of a period, or on the way to the next. */
+  sceneAt(place: number): Scene | undefined {
+    const index = this.indexAt(place)
+    const now = this.views[index]
+    const next = this.views[index + 1]
+    if (!now || !next) return now?.scene
+    const [from, to] = [this.periods[index].place, this.periods[index + 1].place]
+    // A gap is bridged by one long glide, or the old picture is held until the last step of it.
+    const start = this.holds ? to - 1 : from
+    const share = Math.max(0, Math.min(1, (place - start) / (to - start)))
+    if (share === 0) return now.scene
+    if (this.pair?.at !== index) this.pair = { at: index, motion: between(now.scene, next.scene) }
+    const scene = this.pair.motion(share, share)
+    // The period that is named is the one that has been reached, not the one that comes.
+    const named = now.scene.batches.filter(batch => batch.id === 'period')
+    return {
+      ...scene,
+      batches: scene.batches.flatMap(batch => (batch.id === 'period' ? named.splice(0, 1) : [batch])),
+    }
+  }
+
+  /** The chart with the categories of all periods, where their order does not follow the values. */
+  private withPlaces(chart: Chart, state: State, frame: Frame): Chart {
+    const description = chart.resolved.description
+    const moves =
+      description.order === 'ranked' ||
+      description.top !== undefined ||
+      chart.resolved.drawings.some(drawing => drawing.order === 'ranked' || drawing.top)
+    if (moves) return chart
+    const { scales } = new View(chart, state, frame).composition.value.panes[0].bound
+    const fixed: Record<string, { domain: string[] }> = {}
+    for (const [name, { type, words }] of scales) {
+      const own = description.scales?.[name]
+      if (type === 'text' && words.length > 0 && !own?.domain && own?.order !== 'ranked')
+        fixed[name] = { domain: words }
+    }
+    return Object.keys(fixed).length > 0 ? chart.with({ scales: fixed }) : chart
+  }
+
+  private shareEnds(chart: Chart): void {
+    const ends = new Map<string, { min: number; max: number }>()
+    for (const view of this.views) {
+      for (const [name, own] of view.ends.value) {
+        if (chart.resolved.description.scales?.[name]?.fixed === false) continue
+        const known = ends.get(name)
+        ends.set(name, known ? { min: Math.min(known.min, own.min), max: Math.max(known.max, own.max) } : own)
+      }
+    }
+    for (const view of this.views) view.outer.value = ends
+  }
+}
+
+/** The periods in order: of time, of number, or of first appearance for texts that are no numbers. */
+function periodsOf(values: RoleValues, table: Table, locale: string): Period[] {
+  const { cells, meaning, zone } = values
+  const text = roleTexts(values, locale)
+  const found = new Map<number, { mark: number; rows: number[] }>()
+  const keyOf = (row: number) => (cells.type === 'text' ? cells.codes[row] : cells.values[row])
+  for (let row = 0; row < table.length; row++) {
+    const key = keyOf(row)
+    if (Number.isNaN(key) || (cells.type === 'text' && key < 0)) continue
+    const one = found.get(key)
+    if (one) one.rows.push(row)
+    else found.set(key, { mark: row, rows: [row] })
+  }
+  const numeric =
+    cells.type === 'text' && [...found.keys()].every(code => Number.isFinite(Number(cells.words[code])))
+  const numberOf = (key: number) => (cells.type === 'text' && numeric ? Number(cells.words[key]) : key)
+  const keys = [...found.keys()].sort((a, b) => numberOf(a) - numberOf(b)).slice(0, MOST)
+  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
+  let place = 0
+  return keys.map((key, i) => {
+    if (i > 0) {
+      const before = numberOf(keys[i - 1])
+      if (unit) for (let time = before; time < key - 1; time = addUnits(time, unit, 1, zone)) place++
+      else if ((numeric || cells.type === 'number') && keys.length > 2) place += gap(keys.map(numberOf), i)
+      else place++
+    }
+    const { mark, rows } = found.get(key)!
+    return { words: text(mark), place, rows: Int32Array.from(rows) }
+  })
+}
+
+/** How many steps lie between a number and the one before it, where steps are alike: 2 where one is missing. */
+function gap(values: readonly number[], i: number): number {
+  let least = Number.POSITIVE_INFINITY
+  for (let k = 1; k < values.length; k++) least = Math.min(least, values[k] - values[k - 1])
+  const steps = (values[i] - values[i - 1]) / least
+  return Number.isInteger(Math.round(steps * 1000) / 1000) && steps <= 50 ? Math.round(steps) : 1
+}

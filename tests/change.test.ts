@@ -1,0 +1,217 @@
+import type { Table } from 'dapplo'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { type Gallery, openGallery } from './support/gallery.ts'
+
+interface BoardWindow {
+  boardings: Table
+  feed: { state: { connection: string; stale: boolean; received: number; problem?: string }; close(): void }
+}
+type Feed = Awaited<ReturnType<typeof startFeed>>
+declare function startFeed(options?: {
+  port?: number
+  every?: number
+  nonsense?: boolean
+  first?: number
+}): Promise<{
+  port: number
+  url: string
+  next: number
+  close(): Promise<void>
+}>
+
+let gallery: Gallery
+let start: typeof startFeed
+beforeAll(async () => {
+  gallery = await openGallery()
+  start = (await import('../demo-data/feed.mjs' as string)).startFeed
+})
+afterAll(() => gallery?.close())
+
+const ids = (page: Awaited<ReturnType<Gallery['open']>>['page']) =>
+  page.evaluate(() => {
+    const { boardings } = window as unknown as BoardWindow
+    return boardings.rows().map(row => Number((row as { id: number }).id))
+  })
+const feedState = (page: Awaited<ReturnType<Gallery['open']>>['page']) =>
+  page.evaluate(() => (window as unknown as BoardWindow).feed.state)
+
+describe.each(['events', 'socket'])('a feed of %s', as => {
+  test('fills the board, survives nonsense and a restart, and neither loses nor doubles a row', async () => {
+    let feed: Feed = await start({ every: 60, nonsense: true })
+    const { page, errors } = await gallery.open(`board.html?as=${as}&feed=${encodeURIComponent(feed.url)}`)
+    await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.received > 220)
+    expect((await feedState(page)).connection).toBe('open')
+    // The server goes, and comes back with what happened meanwhile.
+    const { port, next } = feed
+    await feed.close()
+    await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.stale, undefined, {
+      timeout: 10_000,
+    })
+    const notices = await page.locator('.dapplo-notice:visible').allTextContents()
+    expect(notices).toHaveLength(2)
+    expect(notices[0]).toMatch(/^No news since/)
+    feed = await start({ port, every: 60, first: next })
+    await page.waitForFunction(
+      from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from + 5,
+      next,
+      { timeout: 15_000 },
+    )
+    expect(await page.locator('.dapplo-notice:visible').count()).toBe(0)
+    const all = (await ids(page)).sort((a, b) => a - b)
+    expect(new Set(all).size).toBe(all.length)
+    // From the first that is kept to the last, none is missing.
+    expect(all.at(-1)! - all[0] + 1).toBe(all.length)
+    await page.evaluate(() => (window as unknown as BoardWindow).feed.close())
+    expect((await feedState(page)).connection).toBe('closed')
+    expect(errors.filter(text => !/ERR_|Failed to load|WebSocket|EventSource/i.test(text))).toEqual([])
+    await page.context().close()
+    await feed.close()
+  })
+})
+
+test('a feed that is fetched takes only what is new, keeps so many rows, and tells of what it cannot read', async () => {
+  const feed = await start({ every: 5000 })
+  const { page } = await gallery.open('')
+  const result = await page.evaluate(async url => {
+    const { feed, table } = window.dapplo as unknown as {
+      feed: typeof import('dapplo').feed
+      table: typeof import('dapplo').table
+    }
+    const rows = table<{ id: number; at: string; pier: string; boarded: number }>([], {
+      key: 'id',
+      columns: {
+        id: { type: 'number' },
+        at: { type: 'time' },
+        pier: { type: 'text' },
+        boarded: { type: 'number' },
+      },
+    })
+    const fetched: number[] = []
+    const original = window.fetch
+    window.fetch = async (...args) => {
+      const response = await original(...args)
+      fetched.push(response.status)
+      return response
+    }
+    const live = feed(rows, { url: `${url}/boarding.json`, every: { seconds: 0.1 }, keep: 50 })
+    await new Promise(resolve => setTimeout(resolve, 900))
+    const { length } = rows
+    live.close()
+    const bad = feed(rows, { url: 'data:application/json,{"half":', as: 'json', every: { seconds: 5 } })
+    await new Promise(resolve => setTimeout(resolve, 300))
+    const { problem } = bad.state
+    bad.close()
+    return { fetched, length, problem, after: rows.length }
+  }, feed.url)
+  expect(result.fetched[0]).toBe(200)
+  expect(result.fetched.filter(status => status === 304).length).toBeGreaterThan(2)
+  expect(result.length).toBe(50)
+  expect(result.after).toBe(50)
+  expect(result.problem).toContain('JSON')
+  await page.context().close()
+  await feed.close()
+})
+
+test('a thousand changes a second end in the right picture, one drawing a frame', async () => {
+  const { page, errors } = await gallery.open('stress.html', { reducedMotion: 'no-preference' })
+  await page.fill('#rate', '3')
+  const counted = await page.evaluate(async () => {
+    const [live] = window.charts
+    const canvas = live.element.querySelector('canvas')!
+    let cleared = 0
+    const context = canvas.getContext('2d')!
+    const original = context.clearRect.bind(context)
+    context.clearRect = (...box) => {
+      cleared++
+      original(...box)
+    }
+    let frames = 0
+    const start = performance.now()
+    while (performance.now() - start < 2000) {
+      await new Promise(requestAnimationFrame)
+      frames++
+    }
+    return { cleared, frames }
+  })
+  // Each frame clears once for its picture; nothing is drawn twice.
+  expect(counted.cleared).toBeLessThanOrEqual(counted.frames + 2)
+  await page.fill('#rate', '0')
+  await page.waitForTimeout(700)
+  const same = await page.evaluate(() => {
+    const { gauges } = window as unknown as { gauges: Table }
+    const [live] = window.charts
+    const bars = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
+    if (bars?.kind !== 'rects') return -1
+    const y = live.scene.scales.get('y')!
+    let wrong = 0
+    for (let row = 0; row < gauges.length; row += 50) {
+      const level = (gauges.row(row) as { level: number }).level
+      if (Math.abs(bars.y[row] - y.map(level)) > 1 && !live.moving) wrong++
+    }
+    return wrong
+  })
+  expect(same).toBe(0)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('ten thousand changes leave memory where it was', async () => {
+  const { page } = await gallery.open('stress.html')
+  const client = await page.context().newCDPSession(page)
+  const used = async () => {
+    await client.send('HeapProfiler.collectGarbage')
+    return (await client.send('Runtime.getHeapUsage')).usedSize / 1e6
+  }
+  const change = (count: number) =>
+    page.evaluate(async count => {
+      const { gauges } = window as unknown as { gauges: Table }
+      for (let i = 0; i < count; i++) {
+        gauges.put({ gauge: i % 2000, level: 10 + (i % 90) })
+        if (i % 100 === 0) await new Promise(requestAnimationFrame)
+      }
+    }, count)
+  await change(1000)
+  const before = await used()
+  await change(10_000)
+  expect((await used()) - before).toBeLessThan(6)
+  await page.context().close()
+})
+
+describe('the race', () => {
+  test('plays, pauses, steps, scrubs and repeats, by pointer and keys; its place is state', async () => {
+    const { page, errors } = await gallery.open('race.html', { reducedMotion: 'no-preference' })
+    const at = () => page.evaluate(() => window.charts[0].state.at ?? 0)
+    const period = () =>
+      page.evaluate(() => {
+        const words = window.charts[0].scene.batches.find(batch => batch.id === 'period')
+        return words?.kind === 'texts' ? words.texts[0] : ''
+      })
+    expect(await period()).toBe('2001')
+    await page.getByRole('button', { name: 'Play', exact: true }).click()
+    await page.waitForTimeout(1500)
+    await page.getByRole('button', { name: 'Pause' }).press('Enter')
+    const paused = await at()
+    expect(paused).toBeGreaterThan(0.8)
+    await page.waitForTimeout(300)
+    expect(await at()).toBe(paused)
+    await page.getByRole('button', { name: 'One period on' }).click()
+    expect(await at()).toBe(Math.floor(paused) + 1)
+    const slider = page.getByRole('slider', { name: 'Period' })
+    await slider.press('ArrowLeft')
+    expect(await at()).toBe(Math.floor(paused))
+    await slider.fill('24')
+    await page.waitForTimeout(100)
+    expect(await period()).toBe('2025')
+    await page.getByLabel('Repeat').check()
+    await page.getByRole('combobox', { name: 'Speed' }).selectOption('4')
+    await page.evaluate(() => {
+      window.charts[0].state = { at: 23.9 }
+      window.charts[0].play()
+    })
+    await page.waitForTimeout(700)
+    expect(await at()).toBeLessThan(6)
+    await page.evaluate(() => window.charts[0].pause())
+    expect(errors).toEqual([])
+    await page.context().close()
+  })
+})
