@@ -91,6 +91,15 @@ await shoot('crossfilter', `${url}crossfilter.html`, {
     await page.mouse.move(5, 5)
   },
 })
+await shoot('race', `${url}race.html`, {
+  width: 1260,
+  height: 800,
+  act: async page => {
+    await page.evaluate(() => {
+      globalThis.charts[0].state = { at: 12.5 }
+    })
+  },
+})
 await shoot('page-narrow', url, { width: 360, height: 740 })
 await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
   width: 1000,

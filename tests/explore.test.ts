@@ -388,6 +388,8 @@ describe('without a mouse, without sight', () => {
     'detail.html',
     'period.html',
     'axes.html',
+    'race.html',
+    'stress.html',
   ])('axe finds nothing in /%s', async path => {
     const { page } = await gallery.open(path)
     await page.addScriptTag({ content: AxeBuilder.source })

@@ -418,7 +418,7 @@ export class LiveChart implements Live, Member {
   private afterDrawing(): void {
     const composition = this.current.composition.value
     this.stage.name(this.current.scene)
-    this.stage.root.style.color = composition.theme.text
+    this.stage.dress(composition.theme)
     this.putControls()
     this.putPlayBar()
     this.playing?.bar.dress(composition.theme)

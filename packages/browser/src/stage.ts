@@ -1,4 +1,4 @@
-import { type Context2D, paintCanvas, type Scene, safePicture } from '@dapplo/core/small'
+import { type Context2D, paintCanvas, type Scene, safePicture, type Theme } from '@dapplo/core/small'
 import { hiddenStyle } from './hidden.ts'
 
 let count = 0
@@ -120,6 +120,16 @@ export class Stage {
     this.foot?.remove()
     this.foot = foot
     if (foot) this.outer.append(foot)
+  }
+
+  /** Takes the theme's colours and font for what lies over the plate. */
+  dress(theme: Theme): void {
+    this.root.style.color = theme.text
+    Object.assign(this.sign.style, {
+      background: theme.surface,
+      color: theme.text,
+      fontFamily: theme.font,
+    })
   }
 
   /** A short notice over the plate, such as that data are old; empty for none. */

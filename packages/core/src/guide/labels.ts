@@ -168,7 +168,8 @@ function atBar(item: Item, batch: Rects, room: LabelRoom, font: Font, theme: The
   if (!spot) return inBox(item, box, batch, room, font, theme)
   const place = textBox(width, font, spot.x, spot.y, spot.anchor)
   const free = room.isFree(place)
-  if (free && room.isBare(place)) return { ...spot, color: theme.text, halo: false }
+  // With an edge always: a label that a line comes to lie under must not change its batch, or it would fade in motion.
+  if (free && room.isBare(place)) return { ...spot, color: theme.text, halo: true }
   const inside = inBox(item, box, batch, room, font, theme)
   return inside ?? (free ? { ...spot, color: theme.text, halo: true } : undefined)
 }
