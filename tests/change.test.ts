@@ -69,6 +69,39 @@ describe.each(['events', 'socket'])('a feed of %s', as => {
   })
 })
 
+test('a page that slept is right when it wakes', async () => {
+  const feed = await start({ every: 60 })
+  const { page } = await gallery.open(`board.html?feed=${encodeURIComponent(feed.url)}`)
+  await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.received > 215)
+  const client = await page.context().newCDPSession(page)
+  await client.send('Page.setWebLifecycleState', { state: 'frozen' })
+  await new Promise(resolve => setTimeout(resolve, 1500))
+  const { next } = feed
+  await client.send('Page.setWebLifecycleState', { state: 'active' })
+  await page.waitForFunction(
+    from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from,
+    next,
+  )
+  const all = await ids(page)
+  expect(all.at(-1)! - all[0] + 1).toBe(all.length)
+  await page.waitForTimeout(300)
+  const shown = await page.evaluate(() => {
+    const { boardings } = window as unknown as BoardWindow
+    const bars = window.charts[0].scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
+    const sums = new Map<string, number>()
+    for (const row of boardings.rows() as { pier: string; boarded: number }[])
+      sums.set(row.pier, (sums.get(row.pier) ?? 0) + row.boarded)
+    const leader = [...sums].sort((a, b) => b[1] - a[1])[0]
+    if (bars?.kind !== 'rects') return ['', 'no bars']
+    const longest = Array.from(bars.width).indexOf(Math.max(...bars.width))
+    return [leader[0], bars.keys[longest]]
+  })
+  // Bars are keyed by all that groups them, the pier first.
+  expect(String(shown[1]).split('\u001f')[0]).toBe(shown[0])
+  await page.context().close()
+  await feed.close()
+})
+
 test('a feed that is fetched takes only what is new, keeps so many rows, and tells of what it cannot read', async () => {
   const feed = await start({ every: 5000 })
   const { page } = await gallery.open('')

@@ -418,6 +418,27 @@ describe('without a mouse, without sight', () => {
   })
 })
 
+test('a finger reads values: by a tap, and by drawing it over the plot', async () => {
+  const { page } = await gallery.open('detail.html', { hasTouch: true })
+  const client = await page.context().newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', point?: { x: number; y: number }) =>
+    client.send('Input.dispatchTouchEvent', { type, touchPoints: point ? [point] : [] })
+  const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
+  await touch('touchStart', top)
+  await settle(page)
+  expect((await cards(page))[0]).toContain('North Sound')
+  await touch('touchMove', { x: top.x + 20, y: top.y + 1 })
+  await touch('touchEnd')
+  await settle(page)
+  // The card stays after the finger has gone, to be read.
+  expect((await cards(page))[0]).toContain('North Sound')
+  await touch('touchStart', bottom)
+  await touch('touchEnd')
+  await settle(page)
+  expect((await cards(page))[0]).toContain('Tern Point')
+  await page.context().close()
+})
+
 describe('when things go wrong', () => {
   test('a tooltip stands beside its point in scrolled, scaled and turned pages', async () => {
     const { page } = await gallery.open('detail.html')
