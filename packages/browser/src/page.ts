@@ -1,5 +1,6 @@
 /** The program of a self-contained page: brings its chart to life from the data written into the page. */
 import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
+import { speakToParent } from './frame-protocol.ts'
 import { mount } from './mount.ts'
 
 const place = document.getElementById('chart')
@@ -14,9 +15,10 @@ if (place && data) {
       'Write the page anew with its data.',
     )
   })
-  mount(chart, place, {
+  const live = mount(chart, place, {
     theme,
     locale,
     height: place.clientHeight || Number(place.dataset.height) || undefined,
   })
+  if (window.parent !== window) speakToParent(live)
 }

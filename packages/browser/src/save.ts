@@ -1,6 +1,6 @@
 import {
   type Composition,
-  type DataTable,
+  csvText,
   dataTables,
   paintCanvas,
   type Scene,
@@ -26,15 +26,9 @@ export function pngOf(scene: Scene, surroundings: Surroundings): Promise<Blob> {
   )
 }
 
-/** The values of a chart as CSV (RFC 4180), tables one after the other. */
-export function csvOf(composition: Composition): string {
-  return dataTables(composition, Number.POSITIVE_INFINITY).map(asCsv).join('\r\n\r\n')
-}
-
-function asCsv({ head, rows }: DataTable): string {
-  const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
-  return [head, ...rows].map(row => row.map(cell).join(',')).join('\r\n')
-}
+/** The values of a chart as CSV: plain numbers, and times by ISO 8601. */
+export const csvOf = (composition: Composition): string =>
+  csvText(dataTables(composition, Number.POSITIVE_INFINITY, 'plain'))
 
 /** Hands a file to the person. */
 export function download(blob: Blob, name: string): void {

@@ -40,6 +40,9 @@ export function withChartFlags(command: Command): Command {
     )
     .option('--no-legend', 'leave the legend out')
     .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
+    .option('--through <phrase>', 'what the chart is played through, such as year')
+    .option('--period <words>', 'shown large for the period that is reached')
+    .option('--summary <words>', 'shown under the period, with holes such as "{sum of passengers}"')
     .option('--type <column=type...>', 'read a column as number, time or text')
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
 }

@@ -119,6 +119,9 @@ export const FIELDS = [
   'axes',
   'legend',
   'background',
+  'through',
+  'period',
+  'summary',
 ] as const
 
 /** Fields that hold a number, where they are not structured. */

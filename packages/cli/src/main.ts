@@ -1,19 +1,23 @@
 #!/usr/bin/env node
 import { DapploError } from '@dapplo/core'
 import { Command, CommanderError } from 'commander'
+import { addCheck } from './commands/check.ts'
 import { addDraw } from './commands/draw.ts'
 import { addEmbed } from './commands/embed.ts'
 import { addLook } from './commands/look.ts'
+import { addServe } from './commands/serve.ts'
 
 const program = new Command('dapplo')
-  .description('Look at data, draw charts, and put them into pages.')
+  .description('Look at data, draw charts, check descriptions, and put charts into pages.')
   .version('0.1.0')
   .showHelpAfterError('Run dapplo --help for what there is.')
   .exitOverride()
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'dapplo: ')) })
 addLook(program)
 addDraw(program)
+addCheck(program)
 addEmbed(program)
+addServe(program)
 
 // A reader that closes early, such as head, is no error.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -8,6 +8,10 @@ export interface EmbedOptions {
   frame?: PictureFrame
   /** Tables by the name that the description calls them by. */
   tables: Record<string, Table>
+  /** A further script of the page's own, which may talk to the server it came from. */
+  script?: string
+  /** The title under which the page's oEmbed address is told; undefined for none. */
+  discover?: string
   /** Language of the page, for screen readers. Default the frame's locale, else `en`. */
   lang?: string
 }
@@ -16,13 +20,21 @@ export interface EmbedOptions {
  * One HTML file that holds the picture, the data and the program: it shows the chart before scripts run, then comes
  * alive, and needs no network. A content security policy in the page allows nothing but these very parts.
  */
-export function embedPage(chart: Chart | Spread, { frame = {}, tables, lang }: EmbedOptions): string {
+export function embedPage(
+  chart: Chart | Spread,
+  { frame = {}, tables, lang, script: more, discover }: EmbedOptions,
+): string {
   const size = { width: frame.width ?? 960, height: frame.height ?? 600 }
-  const svg = toSvg(chart, { ...frame, ...size })
+  // As the page will show it first: a chart that is played begins at its first period.
+  const svg = toSvg(chart, { ...frame, ...size }, { at: 0 })
   const script = readFileSync(new URL('./page.js', import.meta.url), 'utf8')
   const style = pageStyle(frame.theme === 'night')
-  const hash = (text: string) => `'sha256-${createHash('sha256').update(text).digest('base64')}'`
-  const policy = `default-src 'none'; script-src ${hash(script)}; style-src ${hash(style)}; font-src data:; img-src data:`
+  const policy = `default-src 'none'; script-src ${[script, more]
+    .filter(text => text !== undefined)
+    .map(scriptHash)
+    .join(
+      ' ',
+    )}; style-src ${scriptHash(style)};${more === undefined ? '' : " connect-src 'self';"} font-src data:; img-src data:`
   const data = JSON.stringify({
     file: { tables: sources(chart, tables), ...(chart.toJSON() as object) },
     theme: frame.theme ?? 'day',
@@ -38,18 +50,22 @@ export function embedPage(chart: Chart | Spread, { frame = {}, tables, lang }: E
 <meta name="viewport" content="width=device-width, initial-scale=1">
 <meta http-equiv="Content-Security-Policy" content="${policy}">
 <title>${escapeXml(chart.description.title ?? 'Chart')}</title>
-<style>${style}</style>
+${discover === undefined ? '' : `<link rel="alternate" type="application/json+oembed" href="oembed" title="${escapeXml(discover)}">\n`}<style>${style}</style>
 </head>
 <body>
 <figure id="chart" data-height="${size.height}">
 ${svg}
 </figure>
 <script type="application/json" id="chart-data">${escapeScript(data)}</script>
-<script type="module">${script}</script>
+<script type="module">${script}</script>${more === undefined ? '' : `\n<script>${more}</script>`}
 </body>
 </html>
 `
 }
+
+/** What a content security policy calls a script or style by: the hash of its text. */
+export const scriptHash = (text: string): string =>
+  `'sha256-${createHash('sha256').update(text).digest('base64')}'`
 
 /** JSON inside a script element: nothing in it may look like markup. */
 function escapeScript(json: string): string {

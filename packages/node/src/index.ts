@@ -1,5 +1,8 @@
 /** Dapplo in Node: files in, pictures and pages out. */
 export * from '@dapplo/core'
-export { type EmbedOptions, embedPage } from './embed.ts'
+export { toCsv, toJson } from './data.ts'
+export { type EmbedOptions, embedPage, scriptHash } from './embed.ts'
+export { type FilmFormat, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { fileBeside, type OpenOptions, openChart, openTable, readFileText, writeWhole } from './open.ts'
-export { type PictureFrame, paintPng, sceneOf, toPng, toSvg } from './picture.ts'
+export { type PictureFrame, paintPng, sceneOf, toPdf, toPng, toSvg } from './picture.ts'
+export { toText } from './terminal.ts'

@@ -3,10 +3,12 @@ import {
   type Context2D,
   compose,
   type Frame,
+  Playback,
   paintCanvas,
   type Scene,
-  type Spread,
+  Spread,
   type State,
+  type Surroundings,
   toSvgText,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
@@ -23,10 +25,15 @@ const SIZE = { width: 1280, height: 800 }
 
 /** The scene of a chart in a frame of 1280 × 800 pixels, unless told otherwise. */
 export function sceneOf(chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): Scene {
-  return withPictures(
-    compose(chart, state, { ...SIZE, measure: measureInter, ...frame }),
-    frame.folder ?? '.',
-  )
+  const whole = { ...SIZE, measure: measureInter, ...frame }
+  return withPictures(played(chart, state, whole) ?? compose(chart, state, whole), frame.folder ?? '.')
+}
+
+/** A chart that is played stands still in a picture: at the place that the state says, else at its end. */
+function played(chart: Chart | Spread, state: State, frame: Frame): Scene | undefined {
+  if (chart instanceof Spread || !chart.resolved.throughMeaning) return undefined
+  const playback = new Playback(chart, state, frame)
+  return playback.sceneAt(state.at ?? playback.length)
 }
 
 /** The chart as a standalone SVG document. */
@@ -45,12 +52,44 @@ export async function toPng(
 
 /** A scene as a PNG. */
 export async function paintPng(scene: Scene, density: number): Promise<Uint8Array> {
-  const { createCanvas, GlobalFonts, loadImage } = await import('@napi-rs/canvas')
-  registerInter(GlobalFonts)
+  const { createCanvas } = await skia()
   const canvas = createCanvas(
     Math.max(1, Math.round(scene.width * density)),
     Math.max(1, Math.round(scene.height * density)),
   )
+  const surroundings = await surroundingsOf(scene)
+  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, density, surroundings)
+  return canvas.encode('png')
+}
+
+/** The chart as a PDF of one page: lines and letters, not pixels, with the fonts in it. A pixel is 1/96 of an inch. */
+export async function toPdf(
+  chart: Chart | Spread,
+  frame: PictureFrame = {},
+  state: State = {},
+): Promise<Uint8Array> {
+  const scene = sceneOf(chart, frame, state)
+  const { PDFDocument } = await skia()
+  const document = new PDFDocument({ title: scene.title, subject: scene.description, creator: 'Dapplo' })
+  const context = document.beginPage(scene.width * POINTS, scene.height * POINTS)
+  paintCanvas(scene, context as unknown as Context2D, POINTS, await surroundingsOf(scene))
+  document.endPage()
+  return document.close()
+}
+
+/** Points to a pixel: PDF counts in 1/72 of an inch. */
+const POINTS = 0.75
+
+/** The canvas of Node with the charts' fonts, loaded only where pixels are wanted. */
+export async function skia() {
+  const canvas = await import('@napi-rs/canvas')
+  registerInter(canvas.GlobalFonts)
+  return canvas
+}
+
+/** What painting a scene needs: its pictures, loaded, and a way to put colour values on a canvas. */
+export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
+  const { createCanvas, loadImage } = await skia()
   const pictures = new Map<string, Awaited<ReturnType<typeof loadImage>>>()
   for (const batch of scene.batches) {
     if (batch.kind !== 'images') continue
@@ -59,7 +98,7 @@ export async function paintPng(scene: Scene, density: number): Promise<Uint8Arra
       if (href.startsWith('data:')) pictures.set(href, await loadImage(href))
     }
   }
-  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, density, {
+  return {
     pictures: href => {
       const source = pictures.get(href)
       return source && { source, width: source.width, height: source.height }
@@ -71,6 +110,5 @@ export async function paintPng(scene: Scene, density: number): Promise<Uint8Arra
       picture.getContext('2d').putImageData(data, 0, 0)
       return picture
     },
-  })
-  return canvas.encode('png')
+  }
 }

@@ -17,18 +17,37 @@ export interface DataTable {
 /** Rows that a table lists at most unless told otherwise. */
 const MOST = 1000
 
+/** How values are written: as people read them, or as programs do (plain numbers, times by ISO 8601). */
+export type DataStyle = 'read' | 'plain'
+
 /** The values behind a picture, one table for each drawing that has its own places: places in rows, series in columns. */
-export function dataTables(composition: Composition, most = MOST): DataTable[] {
+export function dataTables(composition: Composition, most = MOST, style: DataStyle = 'read'): DataTable[] {
   return composition.panes.flatMap(pane =>
     pane.bound.drawings
       .filter(one => !one.drawing.kind.aside && one.marks.length > 0)
-      .map(bound => tableOf(bound, composition, most)),
+      .map(bound => tableOf(bound, composition, most, style)),
   )
 }
 
-function tableOf(bound: BoundDrawing, composition: Composition, most: number): DataTable {
+/** A number or time as programs write it. */
+function plainText(values: RoleValues, value: number): string {
+  if (Number.isNaN(value)) return ''
+  if (values.cells.type !== 'time') return String(value)
+  const { meaning, column, zone } = values
+  const days =
+    (meaning.is === 'bucket' && meaning.unit !== 'hour' && meaning.unit !== 'minute') ||
+    column?.reader.dateOnly
+  // A day is a day, wherever it is read.
+  return days
+    ? new Date(value + zone.offsetAt(value)).toISOString().slice(0, 10)
+    : new Date(value).toISOString()
+}
+
+function tableOf(bound: BoundDrawing, composition: Composition, most: number, style: DataStyle): DataTable {
   const { drawing, marks, x, y, shade } = bound
   const { locale } = composition
+  const write = (values: RoleValues, value: number) =>
+    style === 'plain' ? plainText(values, value) : textOf(values, value, locale)
   const place = { locale } as never
   const own = (values: RoleValues) => labelOf(values.meaning, drawing.table)
   const count = Math.min(marks.length, most)
@@ -38,15 +57,17 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number): D
       head: [own(x), own(y)],
       rows: Array.from({ length: count }, (_, i) => [
         marks.series[marks.seriesOf?.[i] ?? 0].name,
-        textOf(y, marks.y.at[i], locale),
+        write(y, marks.y.at[i]),
       ]),
       more: marks.length - count,
     }
   }
   const at = (values: RoleValues, role: 'x' | 'y', i: number) =>
     marks[role].measured || (values.cells.type !== 'text' && !values.ends)
-      ? textOf(values, marks[role].at[i], locale)
-      : placeText(values, i, marks[role].at[i], place)
+      ? write(values, marks[role].at[i])
+      : style === 'plain' && values.cells.type !== 'text'
+        ? plainText(values, values.cells.values[i])
+        : placeText(values, i, marks[role].at[i], place)
   const cloud = drawing.kind.swatch === 'disc' && !marks.x.from && !marks.y.from
   if (drawing.kind.cells || cloud) {
     const named = marks.series.length > 1
@@ -58,12 +79,12 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number): D
         ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
         at(x, 'x', i),
         at(y, 'y', i),
-        ...(shades ? [textOf(shades, (shades.cells as { values: Float64Array }).values[i], locale)] : []),
+        ...(shades ? [write(shades, (shades.cells as { values: Float64Array }).values[i])] : []),
       ]),
       more: marks.length - count,
     }
   }
-  return pivoted(bound, most, at, locale)
+  return pivoted(bound, most, at, write)
 }
 
 /** Places in rows, series in columns. */
@@ -71,7 +92,7 @@ function pivoted(
   { drawing, marks, x, y }: BoundDrawing,
   most: number,
   at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
-  locale: string,
+  write: (values: RoleValues, value: number) => string,
 ): DataTable {
   const lying = lies(marks)
   const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
@@ -85,19 +106,29 @@ function pivoted(
       row = { mark: i, texts: marks.series.map(() => '') }
       rows.set(place, row)
     }
-    row.texts[marks.seriesOf?.[i] ?? 0] = Number.isNaN(values.at[i])
-      ? ''
-      : textOf(measure, values.at[i], locale)
+    row.texts[marks.seriesOf?.[i] ?? 0] = Number.isNaN(values.at[i]) ? '' : write(measure, values.at[i])
   }
+  // Where no two series share a place, as when colour repeats the axis, one column of values says it all.
+  const present = places.at.filter(place => !Number.isNaN(place))
+  const alone = rows.size === present.length
+  if (alone) for (const row of rows.values()) row.texts = [row.texts.find(text => text !== '') ?? '']
   const sorted = [...rows].sort(([a], [b]) => a - b).slice(0, most)
   const title = measureTitle(measure, across, drawing.table)
   return {
     caption: title,
     head: [
       labelOf(across.meaning, drawing.table),
-      ...(marks.series.length > 1 ? marks.series.map(one => one.name) : [title]),
+      ...(marks.series.length > 1 && !alone ? marks.series.map(one => one.name) : [title]),
     ],
     rows: sorted.map(([, { mark, texts }]) => [at(across, lying ? 'y' : 'x', mark), ...texts]),
     more: rows.size - sorted.length,
   }
+}
+
+/** Tables as CSV (RFC 4180), one after the other. */
+export function csvText(tables: readonly DataTable[]): string {
+  const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
+  return tables
+    .map(({ head, rows }) => [head, ...rows].map(row => row.map(cell).join(',')).join('\r\n'))
+    .join('\r\n\r\n')
 }

@@ -1,0 +1,132 @@
+import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
+import { type Live, mount } from './mount.ts'
+
+/** Where there is no page, as on a server, the class can still be imported. */
+const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement)
+
+/**
+ * `<dapplo-chart src="passengers.chart.json">`, or with the description and its data inside it, in a
+ * `<script type="application/json">`. What else stands inside, such as a static picture, is shown until the chart comes
+ * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`.
+ */
+export class ChartElement extends Base {
+  static readonly observedAttributes = ['src', 'theme', 'locale']
+  /** The chart, once it has come alive. */
+  live: Live | undefined
+  private turn = 0
+  private inside: string | undefined
+
+  connectedCallback(): void {
+    if (!this.style.display) this.style.display = 'block'
+    void this.load()
+  }
+
+  disconnectedCallback(): void {
+    this.turn++
+    this.live?.destroy()
+    this.live = undefined
+  }
+
+  attributeChangedCallback(name: string, before: string | null, now: string | null): void {
+    if (before === now || !this.isConnected) return
+    if (name === 'theme' && this.live) this.live.reframe({ theme: this.themeWish })
+    else if (name !== 'theme') void this.load()
+  }
+
+  private get themeWish(): 'day' | 'night' | 'auto' {
+    const theme = this.getAttribute('theme')
+    return theme === 'night' || theme === 'auto' ? theme : 'day'
+  }
+
+  private async load(): Promise<void> {
+    const turn = ++this.turn
+    try {
+      const { data, base } = await this.description()
+      const texts = await textsOf(data, base)
+      if (turn !== this.turn) return
+      const { chart } = openChartData(
+        data,
+        builtinKinds,
+        url => texts.get(url) ?? '',
+        this.getAttribute('src') ?? 'the description',
+      )
+      const options = {
+        theme: this.themeWish,
+        locale: this.getAttribute('locale') ?? undefined,
+        menu: this.hasAttribute('menu'),
+      }
+      if (this.live) this.live.show(chart)
+      else this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
+      this.dispatchEvent(new Event('load'))
+    } catch (error) {
+      if (turn === this.turn) this.fail(error)
+    }
+  }
+
+  private async description(): Promise<{ data: unknown; base: string }> {
+    const src = this.getAttribute('src')
+    if (src !== null) {
+      const address = new URL(src, document.baseURI)
+      return { data: JSON.parse(await fetchText(address.href)), base: address.href }
+    }
+    // The block goes when the chart comes; its text is kept for when the element is put elsewhere.
+    this.inside = this.querySelector('script[type="application/json"]')?.textContent ?? this.inside
+    const { inside } = this
+    if (!inside)
+      throw new DapploError(
+        'bad-description',
+        'A dapplo-chart has neither a src nor a description inside',
+        'src',
+        'Give it one of them.',
+      )
+    return { data: JSON.parse(inside), base: document.baseURI }
+  }
+
+  /** Says what is wrong in place of the chart; a picture that is there stays. */
+  private fail(error: unknown): void {
+    const words =
+      error instanceof DapploError
+        ? error.sentence
+        : error instanceof SyntaxError
+          ? 'The description is not JSON.'
+          : error instanceof Error
+            ? error.message
+            : String(error)
+    const note = document.createElement('p')
+    note.setAttribute('role', 'alert')
+    note.textContent = words
+    this.querySelector(':scope > p[role="alert"]')?.remove()
+    this.append(note)
+    this.dispatchEvent(new CustomEvent('error', { detail: words }))
+  }
+}
+
+/** The texts behind the addresses that a description's tables name. */
+async function textsOf(data: unknown, base: string): Promise<Map<string, string>> {
+  const out = new Map<string, string>()
+  const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
+  for (const source of Object.values((tables ?? {}) as Record<string, { url?: unknown }>))
+    if (typeof source?.url === 'string') out.set(source.url, await fetchText(new URL(source.url, base).href))
+  return out
+}
+
+async function fetchText(address: string): Promise<string> {
+  const { protocol } = new URL(address)
+  if (protocol !== 'http:' && protocol !== 'https:' && protocol !== 'file:')
+    throw new DapploError(
+      'bad-address',
+      `${address} is no address that can be fetched`,
+      'src',
+      'Name a file by http or https.',
+    )
+  const response = await fetch(address)
+  if (!response.ok)
+    throw new DapploError('not-fetched', `${address} answers ${response.status}`, 'src', 'Check the address.')
+  return response.text()
+}
+
+/** Makes the element known to the page; once is enough, and twice does no harm. */
+export function defineElement(name = 'dapplo-chart'): void {
+  if (!customElements.get(name))
+    customElements.define(name, name === 'dapplo-chart' ? ChartElement : class extends ChartElement {})
+}

@@ -1,0 +1,207 @@
+import { realpathSync } from 'node:fs'
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
+import { basename, dirname, relative, resolve, sep } from 'node:path'
+import {
+  builtinKinds,
+  DapploError,
+  embedPage,
+  escapeXml,
+  fileBeside,
+  type OpenedFile,
+  type PictureFrame,
+  readChartFile,
+  readFileText,
+  scriptHash,
+  toPng,
+  toSvg,
+} from '@dapplo/node'
+import { filesOf, onChange } from './watch.ts'
+
+/** Tells the page that the description or its data have changed; a page that cannot be reached comes back by itself. */
+const RELOAD = `new EventSource('changes').onmessage=()=>location.reload()`
+
+const NO_SCRIPTS = "default-src 'none'; style-src 'unsafe-inline'; img-src data:"
+
+export interface Serving {
+  url: string
+  close(): Promise<void>
+}
+
+/** Serves one description: as a page that reloads when it changes, as pictures, for frames in other pages, and by oEmbed. */
+export async function serveChart(
+  input: string,
+  { port = 0, host = '127.0.0.1', frame = {} }: { port?: number; host?: string; frame?: PictureFrame },
+): Promise<Serving> {
+  const listeners = new Set<ServerResponse>()
+  const server: Server = createServer((request, response) => {
+    answer(request, response).catch(error => {
+      const words = error instanceof DapploError ? error.sentence : 'Something went wrong.'
+      if (!response.headersSent) response.writeHead(500, { 'content-type': 'text/plain; charset=utf-8' })
+      response.end(`${words}\n`)
+    })
+  })
+
+  async function answer(request: IncomingMessage, response: ServerResponse): Promise<void> {
+    const address = new URL(request.url ?? '/', 'http://localhost')
+    const send = (type: string, content: string | Uint8Array, status = 200, more = {}) =>
+      response
+        .writeHead(status, {
+          'content-type': type,
+          'cache-control': 'no-store',
+          'x-content-type-options': 'nosniff',
+          ...more,
+        })
+        .end(content)
+    if (request.method !== 'GET' && request.method !== 'HEAD')
+      return void send('text/plain', 'Only GET is answered.\n', 405)
+    const own = { ...frame, ...frameOfQuery(address.searchParams) }
+    switch (address.pathname) {
+      case '/':
+        return void pageOf(input, own, send, true)
+      case '/embed':
+        return void pageOf(input, own, send, false)
+      case '/chart.svg':
+        return void send('image/svg+xml', toSvg(openConfined(input).chart, own), 200, {
+          'content-security-policy': NO_SCRIPTS,
+        })
+      case '/chart.png':
+        return void send('image/png', await toPng(openConfined(input).chart, own))
+      case '/oembed':
+        return void oEmbed(address, request, send)
+      case '/changes':
+        response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
+        response.write('retry: 1000\n\n')
+        listeners.add(response)
+        request.on('close', () => listeners.delete(response))
+        return
+      default:
+        return void send('text/plain; charset=utf-8', 'There is nothing here. The chart is at /.\n', 404)
+    }
+  }
+
+  function oEmbed(address: URL, request: IncomingMessage, send: Send): void {
+    const format = address.searchParams.get('format') ?? 'json'
+    if (format !== 'json') return void send('text/plain', 'Only format=json is known.\n', 501)
+    const asked = address.searchParams.get('url')
+    const self = `http://${request.headers.host ?? 'localhost'}`
+    if (asked === null || !URL.canParse(asked) || new URL(asked).host !== new URL(self).host)
+      return void send('text/plain', 'The parameter url must be the address of this chart.\n', 404)
+    const { chart } = openConfined(input)
+    const most = (name: string, usual: number) =>
+      Math.min(usual, Math.max(100, Number(address.searchParams.get(name)) || usual))
+    const width = most('maxwidth', frame.width ?? 960)
+    const height = most('maxheight', frame.height ?? 600)
+    const title = chart.description.title ?? basename(input)
+    const html = `<iframe src="${escapeXml(`${self}/embed`)}" width="${width}" height="${height}" title="${escapeXml(title)}" style="border:0" sandbox="allow-scripts" loading="lazy"></iframe>`
+    const answer = {
+      version: '1.0',
+      type: 'rich',
+      provider_name: 'Dapplo',
+      title,
+      width,
+      height,
+      html,
+      thumbnail_url: `${self}/chart.png`,
+      thumbnail_width: width,
+      thumbnail_height: height,
+    }
+    send('application/json+oembed; charset=utf-8', JSON.stringify(answer))
+  }
+
+  const stop = onChange(
+    () => filesOf(input),
+    () => {
+      for (const listener of listeners) listener.write('data: changed\n\n')
+    },
+  )
+  await new Promise<void>((done, failed) => {
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      failed(
+        new DapploError(
+          'no-port',
+          `The port ${port} cannot be used: ${error.code}`,
+          '--port',
+          'Name another one, or leave it out.',
+        ),
+      ),
+    )
+    server.listen(port, host, done)
+  })
+  const address = server.address()
+  const used = typeof address === 'object' && address ? address.port : port
+  return {
+    url: `http://${host}:${used}/`,
+    async close() {
+      stop()
+      server.closeAllConnections()
+      await new Promise(done => server.close(done))
+    },
+  }
+}
+
+type Send = (type: string, content: string | Uint8Array, status?: number, more?: object) => void
+
+/** The page of the chart, or, when something is amiss, a page that says so; both reload when files change. */
+function pageOf(input: string, frame: PictureFrame, send: Send, reloads: boolean): void {
+  const script = reloads ? RELOAD : undefined
+  try {
+    const { chart, tables } = openConfined(input)
+    const page = embedPage(chart, { frame, tables, script, discover: reloads ? basename(input) : undefined })
+    send('text/html; charset=utf-8', page)
+  } catch (error) {
+    if (!(error instanceof DapploError)) throw error
+    const policy = `default-src 'none'; style-src 'unsafe-inline'; connect-src 'self'; script-src ${scriptHash(RELOAD)}`
+    const page = `<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><title>${escapeXml(basename(input))}</title></head>
+<body style="font:16px/1.5 system-ui,sans-serif;margin:3em auto;max-width:40em;padding:0 1em">
+<h1 style="font-size:1.2em">This chart cannot be shown</h1>
+<p role="alert">${escapeXml(error.sentence)}</p>
+<p>The page looks again when the file changes.</p>
+${reloads ? `<script>${RELOAD}</script>` : ''}</body></html>
+`
+    send('text/html; charset=utf-8', page, 200, { 'content-security-policy': policy })
+  }
+}
+
+/** Opens a description whose data must lie in its own folder, whatever paths and links say. */
+export function openConfined(input: string): OpenedFile {
+  const folder = realpathSync(dirname(resolve(input)))
+  const inside = (path: string): string => {
+    const asked = resolve(path)
+    let real = asked
+    try {
+      real = realpathSync(asked)
+    } catch {
+      // What is not there is told of by the reader.
+    }
+    const way = relative(folder, real)
+    if (way === '..' || way.startsWith(`..${sep}`) || resolve(folder, way) !== real)
+      throw new DapploError(
+        'outside-folder',
+        `${basename(path)} lies outside the folder of the description`,
+        'tables',
+        'Put it beside the description: what is served reaches nothing else.',
+      )
+    return asked
+  }
+  return readChartFile(
+    readFileText(input),
+    builtinKinds,
+    url => readFileText(inside(fileBeside(folder, url))),
+    basename(input),
+  )
+}
+
+function frameOfQuery(query: URLSearchParams): PictureFrame {
+  const out: PictureFrame = {}
+  const size = (name: string) => {
+    const value = Number(query.get(name))
+    return value >= 50 && value <= 4000 ? Math.round(value) : undefined
+  }
+  const [width, height] = [size('width'), size('height')]
+  if (width) out.width = width
+  if (height) out.height = height
+  const theme = query.get('theme')
+  if (theme === 'day' || theme === 'night') out.theme = theme
+  return out
+}

@@ -1,0 +1,349 @@
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
+import {
+  chmodSync,
+  copyFileSync,
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs'
+import { createServer } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import {
+  chart,
+  DapploError,
+  derive,
+  openTable,
+  toCsv,
+  toFilm,
+  toJson,
+  toPdf,
+  toSvg,
+  toText,
+  writeFilm,
+} from '@dapplo/node'
+import type { Browser } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { openBrowser, serveFolder } from './support/browser.ts'
+
+const root = join(import.meta.dirname, '..')
+const folder = mkdtempSync(join(tmpdir(), 'dapplo-out-'))
+const main = join(root, 'packages/cli/dist/main.js')
+let browser: Browser
+beforeAll(async () => {
+  browser = await openBrowser()
+})
+afterAll(async () => {
+  await browser?.close()
+  rmSync(folder, { recursive: true })
+})
+const dapplo = (args: string[], env = {}) =>
+  spawnSync(process.execPath, [main, ...args], {
+    encoding: 'utf8',
+    cwd: folder,
+    env: { ...process.env, ...env },
+  })
+
+const piers = derive(openTable(join(root, 'demo-data/piers.csv')), [
+  { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
+  { where: { year: ['2001', '2002', '2003'] } },
+])
+const race = chart(piers, {
+  title: 'The race',
+  draw: 'bar',
+  y: 'pier',
+  x: 'sum of passengers',
+  order: 'ranked',
+  top: 5,
+  through: 'year',
+  scales: { through: { each: 300 } },
+})
+const small = { frame: { width: 240, height: 160 }, rate: 10, rest: 200 }
+
+describe('files', () => {
+  test('a PDF holds letters, lines and the fonts, not a picture', async () => {
+    const pdf = Buffer.from(await toPdf(race, { width: 600, height: 400 })).toString('latin1')
+    expect(pdf.startsWith('%PDF-')).toBe(true)
+    expect(pdf).toContain('/MediaBox [0 0 450 300]')
+    expect(pdf).toContain('/FontFile')
+    expect(pdf).not.toContain('/Subtype /Image')
+  })
+
+  test('moving pictures have a picture for each moment', async () => {
+    let told: [number, number] = [0, 0]
+    const options = { ...small, progress: (done: number, all: number) => (told = [done, all]) }
+    const gif = Buffer.from(await toFilm(race, 'gif', options))
+    expect(gif.subarray(0, 6).toString()).toBe('GIF89a')
+    // Two glides of 300 ms and a rest of 200 ms, ten pictures a second, and the first one.
+    expect(told).toEqual([9, 9])
+    expect(gif.toString('latin1').split('\u0021\u00f9\u0004').length - 1).toBe(9)
+    const apng = Buffer.from(await toFilm(race, 'apng', small))
+    expect(apng.subarray(1, 4).toString()).toBe('PNG')
+    expect(apng.toString('latin1')).toContain('acTL')
+    const still = await toFilm(race.with({ through: null }), 'gif', small)
+    expect(still.length).toBeGreaterThan(500)
+  })
+
+  test('a film that is stopped, or has no ffmpeg, leaves nothing behind', async () => {
+    const stop = new AbortController()
+    const path = join(folder, 'stopped.gif')
+    await expect(
+      writeFilm(race, path, 'gif', {
+        ...small,
+        signal: stop.signal,
+        progress: done => done === 3 && stop.abort(),
+      }),
+    ).rejects.toThrow('The film was stopped before its end')
+    const none = dapplo(['draw', join(root, 'demo-data/passengers.chart.json'), '--out', 'film.webm'], {
+      PATH: folder,
+    })
+    expect(none.status).toBe(2)
+    expect(none.stderr).toContain('needs the program ffmpeg')
+    expect(readdirSync(folder).filter(name => /stopped|film/.test(name))).toEqual([])
+  })
+
+  test('ffmpeg is given every picture, and its file takes its place when it is whole', async () => {
+    const tools = join(folder, 'tools')
+    mkdirSync(tools)
+    // A stand-in that counts what it is given and writes the count where the film belongs.
+    writeFileSync(
+      join(tools, 'ffmpeg'),
+      `#!${process.execPath}\nlet n=0;process.stdin.on('data',d=>{n+=d.length}).on('end',()=>require('fs').writeFileSync(process.argv.at(-1),String(n)))\n`,
+    )
+    chmodSync(join(tools, 'ffmpeg'), 0o755)
+    const before = process.env.PATH
+    process.env.PATH = tools
+    const path = join(folder, 'race.mp4')
+    await writeFilm(race, path, 'mp4', small).finally(() => {
+      process.env.PATH = before
+    })
+    expect(Number(readFileSync(path, 'utf8'))).toBe(9 * 240 * 160 * 4)
+  })
+
+  test('data come out as plain numbers and ISO times', () => {
+    const table = openTable(join(root, 'demo-data/sailings.csv'))
+    const monthly = chart(table, {
+      draw: 'line',
+      x: 'month of departed',
+      y: 'sum of passengers',
+      color: 'route',
+    })
+    const [head, first] = toCsv(monthly).split('\r\n')
+    expect(head).toBe('Departed,North Sound,Gannet Bay,Tern Point,Outer Skerries,Kelp Narrows')
+    expect(first).toMatch(/^2023-01-01,\d+,\d+,\d+,\d+,$/)
+    const [record] = JSON.parse(toJson(monthly))
+    expect(record).toMatchObject({ Departed: '2023-01-01', 'Kelp Narrows': null })
+    expect(record['North Sound']).toBe(Number(first.split(',')[1]))
+  })
+
+  test('a terminal gets a chart of characters in eighty columns', () => {
+    const text = toText(race, { rows: 12 })
+    expect(text.split('\n').every(line => [...line].length <= 80)).toBe(true)
+    expect(text).toContain('Harbour Steps')
+    expect(text).toMatch(/█{20}/)
+    const drawn = dapplo(['draw', join(root, 'demo-data/passengers.chart.json'), '--as-text'])
+    expect(drawn.stdout).toMatch(/[\u2801-\u28ff]{3}/)
+  })
+
+  test('check says what there is and what is to mend', () => {
+    const checked = dapplo(['check', join(root, 'demo-data/passengers.chart.json')])
+    expect(checked.stdout).toBe('One chart over 19,197 rows: one finding.\n')
+    expect(checked.status).toBe(0)
+    expect(dapplo(['check', join(root, 'demo-data/passengers.chart.json'), '--strict']).status).toBe(1)
+  })
+})
+
+describe('serve', () => {
+  const place = join(folder, 'served')
+  let process_: ChildProcess
+  let url: string
+  const write = (more: object) =>
+    writeFileSync(
+      join(place, 'piers.chart.json'),
+      JSON.stringify({
+        tables: { piers: { url: 'piers.csv' } },
+        draw: 'bar',
+        x: 'pier',
+        y: '2025',
+        title: 'Piers',
+        ...more,
+      }),
+    )
+  beforeAll(async () => {
+    mkdirSync(place)
+    copyFileSync(join(root, 'demo-data/piers.csv'), join(place, 'piers.csv'))
+    write({})
+    process_ = spawn(process.execPath, [main, 'serve', join(place, 'piers.chart.json')])
+    url = await new Promise(resolve => process_.stdout!.once('data', data => resolve(String(data).trim())))
+  })
+  afterAll(() => process_?.kill('SIGINT'))
+
+  test('shows the chart, reloads when it changes, and says what is wrong', async () => {
+    const page = await browser.newPage()
+    const errors: string[] = []
+    page.on('console', message => message.type() === 'error' && errors.push(message.text()))
+    await page.goto(url)
+    await page.waitForSelector('.dapplo canvas', { state: 'attached' })
+    expect(await page.locator('.dapplo').getAttribute('aria-label')).toBe('Piers')
+    write({ title: 'Piers, again' })
+    await page.waitForSelector('.dapplo[aria-label="Piers, again"]')
+    write({ y: '2052' })
+    await page.getByRole('alert').waitFor()
+    expect(await page.getByRole('alert').textContent()).toContain('There is no column "2052"')
+    write({})
+    await page.waitForSelector('.dapplo[aria-label="Piers"]')
+    expect(errors).toEqual([])
+    await page.close()
+  })
+
+  test('answers by oEmbed, and a frame fits itself to the chart and speaks of its state', async () => {
+    const found = (await (
+      await fetch(`${url}oembed?url=${encodeURIComponent(url)}&maxwidth=500`)
+    ).json()) as Record<string, any>
+    expect(found).toMatchObject({ version: '1.0', type: 'rich', width: 500, title: 'Piers' })
+    expect((await fetch(`${url}oembed?url=http://elsewhere.example/`)).status).toBe(404)
+    expect(
+      (await (await fetch(`${url}chart.png?width=300&height=200`)).arrayBuffer()).byteLength,
+    ).toBeGreaterThan(1000)
+    const host = createServer((_, response) => {
+      response.writeHead(200, { 'content-type': 'text/html' })
+      response.end(`<!doctype html><title>x</title>${found.html}`)
+    })
+    await new Promise<void>(resolve => host.listen(0, '127.0.0.1', resolve))
+    const page = await browser.newPage()
+    await page.goto(`http://127.0.0.1:${(host.address() as { port: number }).port}/`)
+    const message = await page.evaluate(
+      () =>
+        new Promise<{ dapplo: string; height: number }>(resolve =>
+          window.addEventListener('message', event => event.data?.dapplo === 'size' && resolve(event.data)),
+        ),
+    )
+    expect(message.height).toBeGreaterThan(100)
+    const state = page.evaluate(
+      () =>
+        new Promise(resolve => {
+          window.addEventListener(
+            'message',
+            event => event.data?.dapplo === 'state' && resolve(event.data.state),
+          )
+          document
+            .querySelector('iframe')!
+            .contentWindow!.postMessage({ dapplo: 'set', state: { hidden: ['x'] } }, '*')
+        }),
+    )
+    expect(await state).toEqual({ hidden: ['x'] })
+    await page.close()
+    host.close()
+  })
+
+  test('reaches nothing outside its folder', async () => {
+    for (const path of [
+      '../../etc/passwd',
+      '..%2f..%2fetc%2fpasswd',
+      'piers.csv',
+      '.%00',
+      'chart.svg/../../x',
+    ])
+      expect((await fetch(url + path)).status).toBe(404)
+    writeFileSync(join(folder, 'secret.csv'), 'pier,2025\nhidden,1\n')
+    symlinkSync(join(folder, 'secret.csv'), join(place, 'link.csv'))
+    for (const source of ['../secret.csv', 'link.csv', '/etc/passwd', 'x/../../secret.csv']) {
+      write({ tables: { piers: { url: source } } })
+      const answer = await fetch(`${url}chart.svg`)
+      const text = await answer.text()
+      expect(answer.status).toBe(500)
+      expect(text).not.toContain('hidden')
+    }
+    write({})
+  })
+})
+
+describe('the element', () => {
+  test('comes alive under a strict policy: from an address, from data inside, several on a page; and says what is wrong', async () => {
+    const site = join(folder, 'site')
+    mkdirSync(site)
+    for (const name of ['piers.csv', 'sailings.csv', 'passengers.chart.json'])
+      cpSync(join(root, 'demo-data', name), join(site, name))
+    const { rolldown } = await import('rolldown' as string)
+    writeFileSync(
+      join(site, 'entry.mjs'),
+      `import { chartById, defineElement } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}\ndefineElement()\ndefineElement()\nglobalThis.chartById = chartById\n`,
+    )
+    const bundle = await rolldown({ input: join(site, 'entry.mjs'), platform: 'browser' })
+    await bundle.write({ file: join(site, 'dapplo.js'), format: 'es' })
+    const inline = {
+      tables: {
+        piers: {
+          rows: [
+            { pier: '</script><b>Mole', n: 3 },
+            { pier: 'Quay', n: 5 },
+          ],
+        },
+      },
+      id: 'inside',
+      draw: 'bar',
+      x: 'pier',
+      y: 'n',
+      title: 'Inside',
+    }
+    const still = toSvg(
+      chart(openTable(join(root, 'demo-data/piers.csv')), { draw: 'bar', x: 'pier', y: '2025' }),
+      { width: 400, height: 240 },
+    )
+    writeFileSync(
+      join(site, 'index.html'),
+      `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Site</title>
+<meta http-equiv="Content-Security-Policy" content="default-src 'none'; script-src 'self'; connect-src 'self'; img-src data:">
+<script type="module" src="dapplo.js"></script></head><body>
+<dapplo-chart src="passengers.chart.json" theme="night" menu></dapplo-chart>
+<dapplo-chart>${still}<script type="application/json">${JSON.stringify(inline).replace(/</g, '\\u003c')}</script></dapplo-chart>
+<dapplo-chart src="nowhere.chart.json"></dapplo-chart><dapplo-chart></dapplo-chart>
+</body></html>`,
+    )
+    const server = await serveFolder(site)
+    const page = await browser.newPage()
+    const errors: string[] = []
+    page.on('console', message => message.type() === 'error' && errors.push(message.text()))
+    page.on('pageerror', error => errors.push(error.message))
+    await page.goto(`${server.url}/index.html`)
+    await page.waitForFunction(() => document.querySelectorAll('dapplo-chart .dapplo').length === 2)
+    expect(
+      await page.locator('.dapplo').evaluateAll(all => all.map(one => one.getAttribute('aria-label'))),
+    ).toEqual(['Passengers by route', 'Inside'])
+    expect(await page.locator('dapplo-chart > svg').count()).toBe(0)
+    expect(await page.evaluate(() => (globalThis as any).chartById('inside').chart.description.title)).toBe(
+      'Inside',
+    )
+    await page.waitForFunction(() => document.querySelectorAll('dapplo-chart > p[role="alert"]').length === 2)
+    expect(await page.getByRole('alert').allTextContents()).toEqual([
+      expect.stringContaining('answers 404'),
+      expect.stringContaining('neither a src nor a description'),
+    ])
+    // Moved in the page, it lives on; taken off, it leaves nothing.
+    const left = await page.evaluate(async () => {
+      const [first, second] = document.querySelectorAll('dapplo-chart')
+      document.body.prepend(second)
+      await new Promise(resolve => second.addEventListener('load', resolve, { once: true }))
+      first.remove()
+      return document.querySelectorAll('.dapplo').length
+    })
+    expect(left).toBe(1)
+    expect(errors.filter(text => !text.includes('404'))).toEqual([])
+    await page.close()
+    await server.close()
+  })
+})
+
+test('errors of files are plain', () => {
+  expect(existsSync(join(folder, 'none.pdf'))).toBe(false)
+  const bad = dapplo(['draw', join(root, 'demo-data/passengers.chart.json'), '--out', 'none.docx'])
+  expect(bad.status).toBe(2)
+  expect(bad.stderr).toContain('There is no format "docx"')
+  expect(DapploError).toBeDefined()
+})
