@@ -19,3 +19,16 @@ execFileSync(
 const { rolldown } = await import('rolldown')
 const bundle = await rolldown({ input: fromRoot('packages/browser/dist/page.js'), platform: 'browser' })
 await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })
+
+// The command is one file: loading two hundred would take longer than most charts take to draw.
+const command = await rolldown({
+  input: fromRoot('packages/cli/dist/main.js'),
+  platform: 'node',
+  external: [/^@napi-rs\//, 'upng-js'],
+})
+await command.write({
+  file: fromRoot('packages/cli/dist/dapplo.js'),
+  format: 'es',
+  minify: true,
+  codeSplitting: false,
+})

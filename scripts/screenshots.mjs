@@ -15,7 +15,7 @@ const { build, preview } = await import('vite')
 
 const out = at('docs/screenshots')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-shots-'))
-const dapplo = (...args) => execFileSync(process.execPath, [at('packages/cli/dist/main.js'), ...args])
+const dapplo = (...args) => execFileSync(process.execPath, [at('packages/cli/dist/dapplo.js'), ...args])
 dapplo('draw', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.svg'))
 dapplo(
   'draw',

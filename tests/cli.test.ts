@@ -18,7 +18,7 @@ const passengers = join(root, 'demo-data/passengers.chart.json')
 function dapplo(args: string[], input?: string) {
   const { status, stdout, stderr } = spawnSync(
     process.execPath,
-    [join(root, 'packages/cli/dist/main.js'), ...args],
+    [join(root, 'packages/cli/dist/dapplo.js'), ...args],
     { encoding: 'utf8', input: input ?? '', cwd: folder, maxBuffer: 1e8 },
   )
   return { status, stdout, stderr }
@@ -217,7 +217,7 @@ describe('bad input is one sentence and exit 2, and leaves no file', () => {
       ],
       'There is no file',
     ],
-    ['an unknown format', ['draw', passengers, '--out', 'x.bmp'], 'There is no picture format "bmp"'],
+    ['an unknown format', ['draw', passengers, '--out', 'x.bmp'], 'There is no format "bmp"'],
     ['a bad size', ['draw', passengers, '--size', 'big'], '"big" is no size'],
     ['a folder that is not there', ['draw', passengers, '--out', 'no/where.svg'], 'there is no folder no'],
     ['an unknown flag', ['draw', passengers, '--colour', 'route'], "unknown option '--colour'"],

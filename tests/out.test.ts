@@ -34,7 +34,7 @@ import { openBrowser, serveFolder } from './support/browser.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-out-'))
-const main = join(root, 'packages/cli/dist/main.js')
+const main = join(root, 'packages/cli/dist/dapplo.js')
 let browser: Browser
 beforeAll(async () => {
   browser = await openBrowser()

@@ -242,7 +242,7 @@ describe('the page of axes', () => {
 test('an embedded page shows its picture without scripts and its tooltip with them, and asks the network for nothing', async () => {
   const out = join(folder, 'embedded.html')
   execFileSync(process.execPath, [
-    join(root, 'packages/cli/dist/main.js'),
+    join(root, 'packages/cli/dist/dapplo.js'),
     'embed',
     join(root, 'demo-data/passengers.chart.json'),
     '--out',

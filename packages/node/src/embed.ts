@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { type Chart, DapploError, escapeXml, type Spread, type Table } from '@dapplo/core'
+import { partOf } from './parts.ts'
 import { type PictureFrame, toSvg } from './picture.ts'
 
 export interface EmbedOptions {
@@ -27,7 +27,7 @@ export function embedPage(
   const size = { width: frame.width ?? 960, height: frame.height ?? 600 }
   // As the page will show it first: a chart that is played begins at its first period.
   const svg = toSvg(chart, { ...frame, ...size }, { at: 0 })
-  const script = readFileSync(new URL('./page.js', import.meta.url), 'utf8')
+  const script = readFileSync(partOf('@dapplo/node/page'), 'utf8')
   const style = pageStyle(frame.theme === 'night')
   const policy = `default-src 'none'; script-src ${[script, more]
     .filter(text => text !== undefined)
@@ -112,9 +112,8 @@ function cellText(value: unknown, dateOnly: boolean): unknown {
 }
 
 function pageStyle(night: boolean): string {
-  const { resolve } = createRequire(import.meta.url)
   const face = (weight: number) => {
-    const file = readFileSync(resolve(`@fontsource/inter/files/inter-latin-${weight}-normal.woff2`))
+    const file = readFileSync(partOf(`@fontsource/inter/files/inter-latin-${weight}-normal.woff2`))
     return `@font-face{font-family:Inter;font-weight:${weight};src:url(data:font/woff2;base64,${file.toString('base64')}) format("woff2")}`
   }
   return `${face(400)}${face(600)}html{background:${night ? '#15191c' : '#fdfcf9'}}body{margin:0}figure{margin:0}figure>svg{display:block;width:100%;height:auto}`

@@ -1,5 +1,5 @@
-import { createRequire } from 'node:module'
 import type { GlobalFonts as Fonts } from '@napi-rs/canvas'
+import { partOf } from './parts.ts'
 
 let registered = false
 
@@ -7,8 +7,7 @@ let registered = false
 export function registerInter(fonts: typeof Fonts): void {
   if (registered) return
   registered = true
-  const { resolve } = createRequire(import.meta.url)
   for (const file of ['400Regular/Inter_400Regular.ttf', '600SemiBold/Inter_600SemiBold.ttf']) {
-    fonts.registerFromPath(resolve(`@expo-google-fonts/inter/${file}`), 'Inter')
+    fonts.registerFromPath(partOf(`@expo-google-fonts/inter/${file}`), 'Inter')
   }
 }
