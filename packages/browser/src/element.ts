@@ -44,7 +44,7 @@ export class ChartElement extends Base {
       const { data, base } = await this.description()
       const texts = await textsOf(data, base)
       if (turn !== this.turn) return
-      const { chart } = openChartData(
+      const { chart, house } = openChartData(
         data,
         builtinKinds,
         url => texts.get(url) ?? '',
@@ -52,6 +52,7 @@ export class ChartElement extends Base {
       )
       const options = {
         theme: this.themeWish,
+        house,
         locale: this.getAttribute('locale') ?? undefined,
         menu: this.hasAttribute('menu'),
       }
@@ -107,6 +108,8 @@ async function textsOf(data: unknown, base: string): Promise<Map<string, string>
   const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
   for (const source of Object.values((tables ?? {}) as Record<string, { url?: unknown }>))
     if (typeof source?.url === 'string') out.set(source.url, await fetchText(new URL(source.url, base).href))
+  const house = data !== null && typeof data === 'object' && 'house' in data ? data.house : undefined
+  if (typeof house === 'string') out.set(house, await fetchText(new URL(house, base).href))
   return out
 }
 

@@ -306,7 +306,7 @@ export class LiveChart implements Live, Member {
   }
 
   private get motion(): Timing | undefined {
-    const { motion } = this.first.description
+    const motion = this.first.description.motion ?? this.options.house?.motion
     if (motion === false || matchMedia('(prefers-reduced-motion: reduce)').matches) return undefined
     return {
       duration: motion?.duration ?? 400,
@@ -319,7 +319,8 @@ export class LiveChart implements Live, Member {
 
   private frame(): Frame {
     const { theme = 'day', house, background } = this.options
-    const locale = this.options.locale ?? (this.element.closest('[lang]')?.getAttribute('lang') || 'en')
+    const locale =
+      this.options.locale ?? (house?.locale || this.element.closest('[lang]')?.getAttribute('lang') || 'en')
     const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
     const family =
       typeof theme === 'object'

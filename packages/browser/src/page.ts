@@ -6,7 +6,7 @@ import { mount } from './mount.ts'
 const place = document.getElementById('chart')
 const data = document.getElementById('chart-data')?.textContent
 if (place && data) {
-  const { file, theme, locale } = JSON.parse(data)
+  const { file, theme, locale, house } = JSON.parse(data)
   const { chart } = openChartData(file, builtinKinds, url => {
     throw new DapploError(
       'not-a-file',
@@ -17,6 +17,7 @@ if (place && data) {
   })
   const live = mount(chart, place, {
     theme,
+    house,
     locale,
     height: place.clientHeight || Number(place.dataset.height) || undefined,
   })

@@ -1,5 +1,5 @@
 import { dirname } from 'node:path'
-import { DapploError, type PictureFrame } from '@dapplo/node'
+import { DapploError, type House, type PictureFrame } from '@dapplo/node'
 import type { Command } from 'commander'
 
 /** Flags for the fields of a description; each has the field's name. */
@@ -58,8 +58,8 @@ export function withFrameFlags(command: Command): Command {
 }
 
 /** The frame that flags describe; pictures are looked for beside the input. */
-export function frameOf(flags: Record<string, any>, input: string): PictureFrame {
-  const frame: PictureFrame = { folder: input === '-' ? '.' : dirname(input) }
+export function frameOf(flags: Record<string, any>, input: string, house?: House): PictureFrame {
+  const frame: PictureFrame = { folder: input === '-' ? '.' : dirname(input), house }
   if (flags.size !== undefined) {
     const found = /^(\d{1,5})x(\d{1,5})$/.exec(flags.size)
     if (!found || Number(found[1]) < 10 || Number(found[2]) < 10)

@@ -1,5 +1,5 @@
-import { readFileSync } from 'node:fs'
-import { basename } from 'node:path'
+import { existsSync, readFileSync } from 'node:fs'
+import { basename, join } from 'node:path'
 import {
   builtinKinds,
   type Chart,
@@ -8,10 +8,12 @@ import {
   DapploError,
   type Description,
   fileBeside,
+  type House,
   type OpenOptions,
   openTable,
   readChartFile,
   readFileText,
+  readHouse,
   readText,
   Spread,
   type Table,
@@ -22,6 +24,7 @@ export interface Opened {
   chart: Chart | Spread | undefined
   tables: Record<string, Table>
   table: Table
+  house: House | undefined
 }
 
 /** Reads a data file, a description, or standard input for `-`; a description is JSON that has tables. */
@@ -33,8 +36,10 @@ export function openInput(path: string, options: OpenOptions): Opened {
       builtinKinds,
       url => readFileText(fileBeside(folderOf(path), url)),
       path === '-' ? 'standard input' : basename(path),
+      houseBeside(path),
     )
     return {
+      house: opened.house,
       chart: opened.chart,
       tables: opened.tables,
       table: opened.chart instanceof Spread ? opened.chart.charts[0].table : opened.chart.table,
@@ -44,7 +49,13 @@ export function openInput(path: string, options: OpenOptions): Opened {
     text === undefined
       ? openTable(path, options)
       : readText(text, formatOfText(text), { ...options, name: 'input', source: 'standard input' })
-  return { chart: undefined, tables: { [table.name]: table }, table }
+  return { chart: undefined, tables: { [table.name]: table }, table, house: houseBeside(path) }
+}
+
+/** The house style that lies beside an input, as `dapplo.house.json`. */
+function houseBeside(path: string): House | undefined {
+  const file = join(folderOf(path), 'dapplo.house.json')
+  return existsSync(file) ? readHouse(readFileText(file), 'dapplo.house.json') : undefined
 }
 
 const folderOf = (path: string) => (path === '-' ? '.' : path.replace(/[^/\\]*$/, '') || '.')

@@ -61,11 +61,11 @@ export async function serveChart(
       case '/embed':
         return void pageOf(input, own, send, false)
       case '/chart.svg':
-        return void send('image/svg+xml', toSvg(openConfined(input).chart, own), 200, {
+        return void send('image/svg+xml', toSvg(...drawn(openConfined(input), own)), 200, {
           'content-security-policy': NO_SCRIPTS,
         })
       case '/chart.png':
-        return void send('image/png', await toPng(openConfined(input).chart, own))
+        return void send('image/png', await toPng(...drawn(openConfined(input), own)))
       case '/oembed':
         return void oEmbed(address, request, send)
       case '/changes':
@@ -139,14 +139,21 @@ export async function serveChart(
   }
 }
 
+const drawn = ({ chart, house }: OpenedFile, frame: PictureFrame) => [chart, { ...frame, house }] as const
+
 type Send = (type: string, content: string | Uint8Array, status?: number, more?: object) => void
 
 /** The page of the chart, or, when something is amiss, a page that says so; both reload when files change. */
 function pageOf(input: string, frame: PictureFrame, send: Send, reloads: boolean): void {
   const script = reloads ? RELOAD : undefined
   try {
-    const { chart, tables } = openConfined(input)
-    const page = embedPage(chart, { frame, tables, script, discover: reloads ? basename(input) : undefined })
+    const { chart, tables, house } = openConfined(input)
+    const page = embedPage(chart, {
+      frame: { ...frame, house },
+      tables,
+      script,
+      discover: reloads ? basename(input) : undefined,
+    })
     send('text/html; charset=utf-8', page)
   } catch (error) {
     if (!(error instanceof DapploError)) throw error

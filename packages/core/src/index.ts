@@ -33,7 +33,7 @@ export const builtinKinds = {
  */
 export const chart = /* @__PURE__ */ chartMaker(builtinKinds, checkDescription)
 
-export { formatOf, type OpenedFile, openChartData, readChartFile, readText } from './chart/file.ts'
+export { formatOf, type OpenedFile, openChartData, readChartFile, readHouse, readText } from './chart/file.ts'
 export { CELL, measureTerminal, toTerminalText } from './paint/terminal.ts'
 export type { CsvOptions } from './table/csv.ts'
 export { type LoadOptions, loadCsv } from './table/csv-parts.ts'

@@ -36,9 +36,10 @@ export function embedPage(
       ' ',
     )}; style-src ${scriptHash(style)};${more === undefined ? '' : " connect-src 'self';"} font-src data:; img-src data:`
   const data = JSON.stringify({
-    file: { tables: sources(chart, tables), ...(chart.toJSON() as object) },
+    file: fileOf(chart, tables),
     theme: frame.theme ?? 'day',
     locale: frame.locale,
+    house: frame.house,
   })
   if (/<\/script/i.test(script))
     throw new DapploError('bad-bundle', 'The page program is not fit to be written into a page')
@@ -61,6 +62,32 @@ ${svg}
 </body>
 </html>
 `
+}
+
+/** A chart file of a chart: its description, with the data that it draws. */
+const fileOf = (chart: Chart | Spread, tables: Record<string, Table>) => ({
+  tables: sources(chart, tables),
+  ...(chart.toJSON() as object),
+})
+
+/** The picture for a page without scripts: SVG in a figure, with its title and description for those who cannot see it. */
+export function embedSnippet(chart: Chart | Spread, frame: PictureFrame = {}): string {
+  return `<figure style="margin:0">\n${toSvg(chart, { width: 960, height: 600, ...frame })}\n</figure>\n`
+}
+
+/**
+ * The chart for a page that has the element `<dapplo-chart>`: its picture until it comes alive, and its description with
+ * its data in a block that is no script.
+ */
+export function embedElement(
+  chart: Chart | Spread,
+  { frame = {}, tables }: Pick<EmbedOptions, 'frame' | 'tables'>,
+): string {
+  const svg = toSvg(chart, { width: 960, height: 600, ...frame }, { at: 0 })
+  const data = escapeScript(JSON.stringify({ ...fileOf(chart, tables), house: frame.house }))
+  const theme = frame.theme === 'night' ? ' theme="night"' : ''
+  const locale = frame.locale === undefined ? '' : ` locale="${escapeXml(frame.locale)}"`
+  return `<dapplo-chart${theme}${locale}>\n${svg}\n<script type="application/json">${data}</script>\n</dapplo-chart>\n`
 }
 
 /** What a content security policy calls a script or style by: the hash of its text. */

@@ -1,7 +1,7 @@
 /** Dapplo in Node: files in, pictures and pages out. */
 export * from '@dapplo/core'
 export { toCsv, toJson } from './data.ts'
-export { type EmbedOptions, embedPage, scriptHash } from './embed.ts'
+export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
 export { type FilmFormat, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { fileBeside, type OpenOptions, openChart, openTable, readFileText, writeWhole } from './open.ts'
 export { type PictureFrame, paintPng, sceneOf, toPdf, toPng, toSvg } from './picture.ts'

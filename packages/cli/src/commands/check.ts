@@ -17,14 +17,14 @@ export function addCheck(program: Command): void {
   )
     .addHelpText('after', '\nExample:\n  dapplo check demo-data/passengers.chart.json --strict')
     .action((input: string, flags: Record<string, any>) => {
-      const { chart, tables } = openInput(input, {})
+      const { chart, tables, house } = openInput(input, {})
       if (!chart) {
         process.stdout.write(
           `${input} holds data and no description. dapplo look ${input} says what is in it.\n`,
         )
         return
       }
-      const findings = findingsOf(chart, frameOf(flags, input))
+      const findings = findingsOf(chart, frameOf(flags, input, house))
       const charts = chart instanceof Spread ? chart.charts.length : 1
       const rows = Object.values(tables).reduce((sum, table) => sum + table.length, 0)
       const what = `${charts === 1 ? 'One chart' : `${charts} charts`} over ${rows.toLocaleString('en')} rows`

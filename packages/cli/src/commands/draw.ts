@@ -64,7 +64,7 @@ async function drawOnce(input: string, flags: Record<string, any>): Promise<void
   const format = flags.asText || toTerminal ? 'text' : formatOf(flags.out)
   const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
   const chart = chartOf(opened, flags)
-  const frame = frameOf(flags, input)
+  const frame = frameOf(flags, input, opened.house)
   const findings = findingsOf(chart, frame)
   if (isFilm(format)) await drawFilm(chart, format, frame, flags)
   else {

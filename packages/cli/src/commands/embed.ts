@@ -1,4 +1,4 @@
-import { DapploError, embedPage, writeWhole } from '@dapplo/node'
+import { DapploError, embedElement, embedPage, embedSnippet, writeWhole } from '@dapplo/node'
 import type { Command } from 'commander'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
@@ -6,12 +6,16 @@ import { chartOf, columnOptions, openInput } from '../input.ts'
 export function addEmbed(program: Command): void {
   const command = program
     .command('embed')
-    .summary('write a chart as one self-contained page')
+    .summary('write a chart for pages')
     .description(
-      'Writes one HTML file that shows the chart before scripts run, then comes alive with tooltips, and needs no network.',
+      'Writes one HTML file that shows the chart before scripts run, then comes alive, and needs no network; or, with --as, a piece of HTML for a page of your own.',
     )
     .argument('<input>', 'a .chart.json file, a data file with flags, or - for standard input')
     .requiredOption('--out <file>', 'where to write, such as page.html')
+    .option(
+      '--as <what>',
+      'page (default), snippet (a picture without scripts), or element (a <dapplo-chart> with its data)',
+    )
   withFrameFlags(withChartFlags(command))
     .addHelpText('after', '\nExample:\n  dapplo embed demo-data/passengers.chart.json --out page.html')
     .action((input: string, flags: Record<string, any>) => {
@@ -23,9 +27,23 @@ export function addEmbed(program: Command): void {
           'Name a file that ends in .html.',
         )
       const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
-      writeWhole(
-        flags.out,
-        embedPage(chartOf(opened, flags), { frame: frameOf(flags, input), tables: opened.tables }),
-      )
+      const chart = chartOf(opened, flags)
+      const frame = frameOf(flags, input, opened.house)
+      const { tables } = opened
+      switch (flags.as ?? 'page') {
+        case 'page':
+          return writeWhole(flags.out, embedPage(chart, { frame, tables }))
+        case 'snippet':
+          return writeWhole(flags.out, embedSnippet(chart, frame))
+        case 'element':
+          return writeWhole(flags.out, embedElement(chart, { frame, tables }))
+        default:
+          throw new DapploError(
+            'bad-flag',
+            `"${flags.as}" is nothing to embed as`,
+            '--as',
+            'Write page, snippet or element.',
+          )
+      }
     })
 }

@@ -1,6 +1,7 @@
 import type { Kind } from '../drawing/kind.ts'
 import type { Step } from '../table/derive.ts'
 import type { Column, Format, Span, Value, Words } from '../table/options.ts'
+import type { House } from '../theme/house.ts'
 import type { Bind, Place, Where } from './phrases.ts'
 
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
@@ -247,7 +248,7 @@ export type Spread = Pick<Heading, 'id' | 'title' | 'subtitle' | 'caption' | 'so
   share?: string[]
 }
 /** A whole chart or spread as JSON: its tables and its description. A chart's own table is the first, unless `table` names another. */
-export type ChartFile = { tables: Record<string, Source> } & (
+export type ChartFile = { tables: Record<string, Source>; house?: House | string } & (
   | (Description<any> & { table?: string })
   | Spread
 )

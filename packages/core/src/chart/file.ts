@@ -5,6 +5,7 @@ import type { CsvOptions } from '../table/csv.ts'
 import { derive } from '../table/derive.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
+import type { House } from '../theme/house.ts'
 import { Chart } from './chart.ts'
 import type { ChartFile, Description, Source, Spread as SpreadDescription } from './description.ts'
 import { checkDescription, checkShape } from './schema.ts'
@@ -14,6 +15,8 @@ import { Spread } from './spread.ts'
 export interface OpenedFile {
   chart: Chart | Spread
   tables: Record<string, Table>
+  /** The style that the file asks for, or that was given for it. */
+  house: House | undefined
 }
 
 /**
@@ -25,8 +28,9 @@ export function readChartFile(
   kinds: Readonly<Record<string, Kind>>,
   fetchText: (url: string) => string,
   source = 'the description',
+  house?: House,
 ): OpenedFile {
-  return openChartData(parseJson(text, source), kinds, fetchText, source)
+  return openChartData(parseJson(text, source), kinds, fetchText, source, house)
 }
 
 /** Like readChartFile, from JSON that is parsed already. */
@@ -35,6 +39,7 @@ export function openChartData(
   kinds: Readonly<Record<string, Kind>>,
   fetchText: (url: string) => string,
   source = 'the description',
+  given?: House,
 ): OpenedFile {
   if (data === null || typeof data !== 'object' || Array.isArray(data)) {
     throw new DapploError(
@@ -53,7 +58,9 @@ export function openChartData(
     )
   }
   checkShape(data, 'chart file')
-  const { tables: sources, ...description } = data as ChartFile
+  const { tables: sources, house: wish, ...description } = data as ChartFile
+  const house =
+    wish === undefined ? given : typeof wish === 'string' ? readHouse(fetchText(wish), wish) : wish
   const names = Object.keys(sources)
   if (names.length === 0) {
     throw new DapploError(
@@ -64,7 +71,7 @@ export function openChartData(
     )
   }
   const tables: Record<string, Table> = Object.create(null)
-  for (const name of names) tables[name] = tableOf(name, sources[name], fetchText)
+  for (const name of names) tables[name] = tableOf(name, sources[name], fetchText, house)
   const chartOf = (one: Description & { table?: string }, path: string) => {
     const { table: name = names[0], ...rest } = one
     if (!Object.hasOwn(sources, name)) {
@@ -85,18 +92,53 @@ export function openChartData(
         options,
       ),
       tables,
+      house,
     }
   }
-  return { chart: chartOf(description as Description, 'table'), tables }
+  return { chart: chartOf(description as Description, 'table'), tables, house }
 }
 
-function tableOf(name: string, source: Source, fetchText: (url: string) => string): Table {
-  const table = readTable(name, source, fetchText)
+/** Reads a house style from JSON. Throws `bad-json`, `bad-description` and `unknown-option`. */
+export function readHouse(text: string, source = 'the house style'): House {
+  const data = parseJson(text, source)
+  checkShape(data, 'house', 'house')
+  return data as House
+}
+
+function tableOf(
+  name: string,
+  source: Source,
+  fetchText: (url: string) => string,
+  house: House | undefined,
+): Table {
+  const table = readTable(name, source, fetchText, house)
   return source.shape ? derive(table, source.shape) : table
 }
 
-function readTable(name: string, source: Source, fetchText: (url: string) => string): Table {
-  const options = { name, key: source.key, columns: source.columns }
+function readTable(
+  name: string,
+  source: Source,
+  fetchText: (url: string) => string,
+  house: House | undefined,
+): Table {
+  const told = { name, key: source.key, timeZone: house?.timeZone }
+  const read = (columns: Source['columns']): Table => readOnce(name, source, fetchText, { ...told, columns })
+  const first = read(source.columns)
+  // What the house says of columns counts for those that the table has, key by key under what the table says itself.
+  const own = Object.entries(house?.columns ?? {}).filter(([column]) => first.column(column))
+  if (own.length === 0) return first
+  const merged = own.map(
+    ([column, options]) => [column, { ...options, ...source.columns?.[column] }] as const,
+  )
+  return read({ ...source.columns, ...Object.fromEntries(merged) })
+}
+
+function readOnce(
+  name: string,
+  source: Source,
+  fetchText: (url: string) => string,
+  options: TableOptions,
+): Table {
   if (source.rows) return table(source.rows as Record<string, unknown>[], options)
   if (source.url === undefined)
     throw new DapploError(

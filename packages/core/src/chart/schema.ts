@@ -234,14 +234,28 @@ const source = v.strictObject({
   shape: v.optional(v.array(step)),
 })
 
+const tokens = v.looseObject({ sizes: v.optional(v.record(v.string(), v.number())) })
+const house = v.strictObject({
+  font: v.optional(v.string()),
+  palette: v.optional(v.array(v.string())),
+  day: v.optional(tokens),
+  night: v.optional(tokens),
+  locale: v.optional(v.string()),
+  timeZone: v.optional(v.string()),
+  columns: v.optional(v.record(v.string(), column)),
+  motion: v.optional(motion),
+})
+
 const table = v.optional(v.string())
 export const chartFile = v.strictObject({
   tables: v.record(v.string(), source),
+  house: v.optional(v.union([v.string(), house])),
   table,
   ...description.entries,
 })
 const spreadFile = v.strictObject({
   tables: v.record(v.string(), source),
+  house: v.optional(v.union([v.string(), house])),
   id: v.optional(v.string()),
   title: v.optional(words),
   subtitle: v.optional(words),
@@ -256,9 +270,10 @@ const spreadFile = v.strictObject({
 type Schema = v.GenericSchema<any, any>
 
 /** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
-export function checkShape(data: unknown, what: 'description' | 'chart file', at = ''): void {
+export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
   const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
-  const schema: Schema = what === 'description' ? description : isSpread ? spreadFile : chartFile
+  const schema: Schema =
+    what === 'house' ? house : what === 'description' ? description : isSpread ? spreadFile : chartFile
   const result = v.safeParse(schema, data)
   if (result.success) return
   const issue = deepest(result.issues)

@@ -103,7 +103,7 @@ export class View {
       const color = this.detail.value?.color
       return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
     })
-    const locale = computed(() => this.frame.value.locale ?? 'en')
+    const locale = computed(() => this.frame.value.locale ?? this.frame.value.house?.locale ?? 'en')
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
     const zoom = computed(() => this.state.value.zoom)
     const source = computed(() => this.frame.value.measure)
@@ -160,7 +160,7 @@ export class View {
         })),
         background: shown.description.background,
         spread: shown instanceof Spread ? shown.description : undefined,
-        frame: this.frame.value,
+        frame: { ...this.frame.value, locale: locale.value },
         theme: theme.value,
         measure: measure.value,
         words: words.value,

@@ -1,3 +1,4 @@
+import type { Column } from '../table/options.ts'
 import { blend, contrast, isDark } from './contrast.ts'
 import { day, night, type Theme } from './theme.ts'
 
@@ -10,7 +11,24 @@ export interface House {
   /** Tokens of the light and of the dark theme that differ; see `Theme`. */
   day?: ThemeChanges
   night?: ThemeChanges
+  /** A BCP 47 language tag, where charts are not told one. */
+  locale?: string
+  /** The zone of times, where their column is not told one: in files, for the tables that are read. */
+  timeZone?: string
+  /** Options of columns by name, where their table has none: in files, for the tables that are read. */
+  columns?: Record<string, Column>
+  /** How charts move, where their description does not say. */
+  motion?: HouseMotion
 }
+type HouseMotion =
+  | false
+  | {
+      duration?: number
+      delay?: number
+      easing?: string
+      spring?: true | { stiffness?: number; damping?: number }
+      stagger?: number
+    }
 export type ThemeChanges = Partial<Omit<Theme, 'name' | 'sizes'>> & { sizes?: Partial<Theme['sizes']> }
 
 /** Text needs this contrast with what lies behind it, shapes that one, by WCAG 2. */
