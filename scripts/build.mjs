@@ -13,6 +13,7 @@ execFileSync(
     'packages/browser',
     'packages/node',
     'packages/cli',
+    'packages/react',
   ],
   { cwd: root, stdio: 'inherit' },
 )

@@ -4,8 +4,14 @@ import { dirname, join, relative, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
-/** core ← browser, core ← node ← cli; nothing else. */
-const ALLOWED = { core: [], browser: ['core'], node: ['core'], cli: ['core', 'node'] }
+/** core ← browser ← react, core ← node ← cli; nothing else. */
+const ALLOWED = {
+  core: [],
+  browser: ['core'],
+  react: ['core', 'browser'],
+  node: ['core'],
+  cli: ['core', 'node'],
+}
 /** The pipeline: a folder of core may import values from folders before it, never from one after it. */
 const PIPELINE = [
   'finding',
@@ -59,7 +65,7 @@ for (const name of Object.keys(ALLOWED)) {
               `${where} imports from ${toFolder}, which comes after ${fromFolder} in the pipeline.`,
             )
         }
-      } else if (target.startsWith('node:') && (name === 'core' || name === 'browser'))
+      } else if (target.startsWith('node:') && (name === 'core' || name === 'browser' || name === 'react'))
         problems.push(`${where} imports ${target}: ${name} runs where there is no Node.`)
     }
     graph.set(file, targets)

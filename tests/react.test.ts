@@ -1,0 +1,90 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { chart, table } from '@dapplo/core'
+import { DapploChart } from '@dapplo/react'
+import { createElement } from 'react'
+import { renderToString } from 'react-dom/server'
+import { expect, test } from 'vitest'
+import { openBrowser, serveFolder } from './support/browser.ts'
+
+const root = join(import.meta.dirname, '..')
+const rows = [
+  { pier: 'Old Mole', n: 3 },
+  { pier: 'Kelp Quay', n: 5 },
+]
+
+test('a server draws the picture; the page brings it to life, glides on new props, tells of state, and cleans up', async () => {
+  const picture = renderToString(
+    createElement(DapploChart, {
+      chart: chart(table(rows), { draw: 'bar', x: 'pier', y: 'n', title: 'Piers' }),
+      width: 500,
+      height: 300,
+    }),
+  )
+  expect(picture).toContain('<svg ')
+  expect(picture).toContain('>Kelp Quay</text>')
+
+  const folder = mkdtempSync(join(tmpdir(), 'dapplo-react-'))
+  writeFileSync(
+    join(folder, 'app.mjs'),
+    `import { chart, table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
+import { DapploChart } from ${JSON.stringify(join(root, 'packages/react/dist/index.js'))}
+import { createElement, StrictMode, useState } from 'react'
+import { hydrateRoot } from 'react-dom/client'
+const piers = table(${JSON.stringify(rows)})
+const bars = chart(piers, { draw: 'bar', x: 'pier', y: 'n', color: 'pier', title: 'Piers', legend: 'top', select: 'click' })
+const charts = [bars, bars.with({ draw: 'scatter', title: 'Points' })]
+window.states = []
+window.lives = []
+function App() {
+  const [turn, setTurn] = useState(0)
+  const [theme, setTheme] = useState('day')
+  const [shown, setShown] = useState(true)
+  Object.assign(window, { setTurn, setTheme, setShown })
+  return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live) })
+}
+window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMode, null, createElement(App)))
+`,
+  )
+  const { rolldown } = await import('rolldown' as string)
+  const bundle = await rolldown({
+    input: join(folder, 'app.mjs'),
+    platform: 'browser',
+    cwd: root,
+    resolve: { modules: [join(root, 'node_modules')] },
+    transform: { define: { 'process.env.NODE_ENV': '"development"' } },
+  })
+  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es' })
+  writeFileSync(
+    join(folder, 'index.html'),
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root">${picture}</div><script type="module" src="bundle.js"></script></body></html>`,
+  )
+  const server = await serveFolder(folder)
+  const browser = await openBrowser()
+  const page = await browser.newPage({ reducedMotion: 'reduce' })
+  const errors: string[] = []
+  page.on('pageerror', error => errors.push(error.message))
+  page.on('console', message => message.type() === 'error' && errors.push(message.text()))
+  await page.goto(`${server.url}/index.html`)
+  await page.waitForSelector('.dapplo canvas', { state: 'attached' })
+  const name = () => page.locator('.dapplo').getAttribute('aria-label')
+  expect(await name()).toBe('Piers')
+  await page.evaluate(() => (window as any).setTurn(1))
+  await page.waitForFunction(() => document.querySelector('.dapplo')?.getAttribute('aria-label') === 'Points')
+  await page.evaluate(() => (window as any).setTheme('night'))
+  await page.waitForTimeout(150)
+  expect(await page.evaluate(() => (window as any).lives.at(-1).scene.background)).toBe('#15191c')
+  await page.evaluate(() => {
+    ;(window as any).lives.at(-1).state = { zoom: { y: [0, 3] } }
+  })
+  expect(await page.evaluate(() => (window as any).states.at(-1))).toEqual({ zoom: { y: [0, 3] } })
+  await page.evaluate(() => (window as any).setShown(false))
+  await page.waitForTimeout(100)
+  expect(await page.locator('.dapplo').count()).toBe(0)
+  expect(await page.evaluate(() => (window as any).lives.at(-1))).toBeUndefined()
+  expect(errors).toEqual([])
+  await browser.close()
+  await server.close()
+  rmSync(folder, { recursive: true })
+})
