@@ -23,6 +23,7 @@ import {
   toCsv,
   toFilm,
   toJson,
+  toOutlinedSvg,
   toPdf,
   toSvg,
   toText,
@@ -338,6 +339,165 @@ describe('the element', () => {
     await page.close()
     await server.close()
   })
+})
+
+test('a site shows one chart in five ways under a strict policy', async () => {
+  const site = join(folder, 'five')
+  const { makeSite } = (await import('../examples/site/make.mjs' as string)) as {
+    makeSite(folder: string): Promise<void>
+  }
+  await makeSite(site)
+  const server = await serveFolder(site)
+  const page = await browser.newPage({ viewport: { width: 1200, height: 900 } })
+  const errors: string[] = []
+  page.on('console', message => message.type() === 'error' && errors.push(message.text()))
+  await page.goto(`${server.url}/index.html`)
+  await page.waitForFunction(() => document.querySelectorAll('dapplo-chart .dapplo').length === 2)
+  for (const frame of await page.locator('iframe').all()) await frame.scrollIntoViewIfNeeded()
+  await page.waitForTimeout(600)
+  const frames = page.frames().slice(1)
+  expect(frames).toHaveLength(2)
+  for (const frame of frames) await frame.waitForSelector('.dapplo canvas', { state: 'attached' })
+  const heights = await page.locator('iframe').evaluateAll(all => all.map(one => one.clientHeight))
+  for (const height of heights) expect(height).toBeGreaterThan(150)
+  expect(await page.locator('section > figure > svg').count()).toBe(1)
+  // Every one of them says the same to those who cannot see it.
+  const names = await Promise.all(
+    [page, ...frames].map(one => one.locator('.dapplo').first().getAttribute('aria-label')),
+  )
+  expect(new Set(names)).toEqual(new Set(['Passengers, month by month']))
+  expect(errors).toEqual([])
+  await page.close()
+  await server.close()
+})
+
+test('a house style beside the description counts for colours, fonts, formats and language', () => {
+  const place = join(folder, 'house')
+  mkdirSync(place)
+  writeFileSync(
+    join(place, 'dapplo.house.json'),
+    JSON.stringify({
+      font: 'Charter, serif',
+      palette: ['#7a1f5c'],
+      locale: 'de',
+      day: { background: '#fffaf0', sizes: { title: 22 } },
+      columns: { fare: { label: 'Fahrpreis', format: { style: 'currency', currency: 'EUR' } } },
+    }),
+  )
+  writeFileSync(join(place, 'fares.csv'), 'pier,fare\nOld Mole,1200.5\nKelp Quay,900\n')
+  writeFileSync(
+    join(place, 'fares.chart.json'),
+    JSON.stringify({
+      tables: { fares: { url: 'fares.csv' } },
+      draw: 'bar',
+      x: 'pier',
+      y: 'fare',
+      title: 'Fares',
+    }),
+  )
+  const { stdout } = dapplo(['draw', join(place, 'fares.chart.json'), '--out', '-'])
+  for (const part of [
+    'Charter, serif',
+    '#7a1f5c',
+    '#fffaf0',
+    'font-size="22"',
+    '>Fahrpreis</text>',
+    '1.000\u00a0€',
+  ])
+    expect(stdout).toContain(part)
+  writeFileSync(join(place, 'dapplo.house.json'), '{"pallete": []}')
+  const bad = dapplo(['draw', join(place, 'fares.chart.json')])
+  expect(bad.status).toBe(2)
+  expect(bad.stderr).toContain('There is no option "pallete"')
+})
+
+test('SVG holds its font, or outlines, or links, as asked for', async () => {
+  const linked = chart(openTable(join(root, 'demo-data/vessels.csv')), {
+    draw: 'bar',
+    x: 'vessel',
+    y: 'capacity',
+    title: 'Vessels',
+    link: { value: 'https://ferry.example/fleet?a=1&b=2' },
+  } as never)
+  const svg = toSvg(linked, { fonts: 'embedded' })
+  expect(svg).toContain('@font-face{font-family:Inter')
+  const outlines = await toOutlinedSvg(linked)
+  expect(outlines).not.toContain('<text')
+  expect(outlines).toContain('<title>Vessels</title>')
+})
+
+test('demo writes something to begin from, and shells complete what there is', () => {
+  const made = dapplo(['demo', 'begin'])
+  expect(made.status).toBe(0)
+  expect(readdirSync(join(folder, 'begin')).sort()).toEqual([
+    'passengers.chart.json',
+    'passengers.html',
+    'passengers.png',
+    'passengers.svg',
+    'sailings.csv',
+  ])
+  expect(dapplo(['check', join(folder, 'begin/passengers.chart.json'), '--strict']).status).toBe(0)
+  const script = dapplo(['completion', 'bash']).stdout
+  const complete = (words: string) =>
+    spawnSync(
+      'bash',
+      [
+        '-c',
+        `${script}\nCOMP_WORDS=(${words}); COMP_CWORD=$((\${#COMP_WORDS[@]}-1)); _dapplo; echo "\${COMPREPLY[@]}"`,
+      ],
+      {
+        encoding: 'utf8',
+      },
+    ).stdout.trim()
+  expect(complete('dapplo emb')).toBe('embed')
+  expect(complete('dapplo draw --theme ni')).toBe('night')
+  expect(complete('dapplo draw --asp')).toBe('')
+  expect(complete('dapplo draw --as-')).toBe('--as-text')
+  expect(dapplo(['completion', 'fish']).stdout).toContain('complete -c dapplo')
+  expect(dapplo(['completion', 'tcl']).status).toBe(2)
+})
+
+test('the published JSON Schema is the one that is checked by', () => {
+  const { status, stderr } = spawnSync(process.execPath, [join(root, 'scripts/schema.mjs'), '--check'], {
+    encoding: 'utf8',
+  })
+  expect(stderr).toBe('')
+  expect(status).toBe(0)
+})
+
+test('a watched chart is drawn again when its data change', async () => {
+  const place = join(folder, 'watched')
+  mkdirSync(place)
+  const data = join(place, 'piers.csv')
+  const out = join(place, 'out.svg')
+  writeFileSync(data, 'pier,n\nOld Mole,3\n')
+  const watching = spawn(process.execPath, [
+    main,
+    'draw',
+    data,
+    '--draw',
+    'bar',
+    '--x',
+    'pier',
+    '--y',
+    'n',
+    '--out',
+    out,
+    '--watch',
+  ])
+  const until = async (test: () => boolean) => {
+    for (let i = 0; i < 100 && !test(); i++) await new Promise(resolve => setTimeout(resolve, 100))
+    expect(test()).toBe(true)
+  }
+  let said = ''
+  watching.stderr.on('data', text => {
+    said += text
+  })
+  await until(() => said.includes('watching'))
+  writeFileSync(data, 'pier,n\nKelp Quay,4\n')
+  await until(() => readFileSync(out, 'utf8').includes('Kelp Quay'))
+  watching.kill('SIGINT')
+  expect(await new Promise(resolve => watching.on('close', resolve))).toBe(0)
 })
 
 test('errors of files are plain', () => {

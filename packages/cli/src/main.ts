@@ -2,6 +2,8 @@
 import { DapploError } from '@dapplo/core'
 import { Command, CommanderError } from 'commander'
 import { addCheck } from './commands/check.ts'
+import { addCompletion } from './commands/completion.ts'
+import { addDemo } from './commands/demo.ts'
 import { addDraw } from './commands/draw.ts'
 import { addEmbed } from './commands/embed.ts'
 import { addLook } from './commands/look.ts'
@@ -18,6 +20,8 @@ addDraw(program)
 addCheck(program)
 addEmbed(program)
 addServe(program)
+addDemo(program)
+addCompletion(program)
 
 // A reader that closes early, such as head, is no error.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { type Chart, DapploError, escapeXml, type Spread, type Table } from '@dapplo/core'
+import { interFaces } from './fonts.ts'
 import { partOf } from './parts.ts'
 import { type PictureFrame, toSvg } from './picture.ts'
 
@@ -139,9 +140,5 @@ function cellText(value: unknown, dateOnly: boolean): unknown {
 }
 
 function pageStyle(night: boolean): string {
-  const face = (weight: number) => {
-    const file = readFileSync(partOf(`@fontsource/inter/files/inter-latin-${weight}-normal.woff2`))
-    return `@font-face{font-family:Inter;font-weight:${weight};src:url(data:font/woff2;base64,${file.toString('base64')}) format("woff2")}`
-  }
-  return `${face(400)}${face(600)}html{background:${night ? '#15191c' : '#fdfcf9'}}body{margin:0}figure{margin:0}figure>svg{display:block;width:100%;height:auto}`
+  return `${interFaces()}html{background:${night ? '#15191c' : '#fdfcf9'}}body{margin:0}figure{margin:0}figure>svg{display:block;width:100%;height:auto}`
 }

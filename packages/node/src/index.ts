@@ -4,5 +4,14 @@ export { toCsv, toJson } from './data.ts'
 export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
 export { type FilmFormat, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { fileBeside, type OpenOptions, openChart, openTable, readFileText, writeWhole } from './open.ts'
-export { type PictureFrame, paintPng, sceneOf, toPdf, toPng, toSvg } from './picture.ts'
+export {
+  type PictureFrame,
+  paintPng,
+  type SvgFonts,
+  sceneOf,
+  toOutlinedSvg,
+  toPdf,
+  toPng,
+  toSvg,
+} from './picture.ts'
 export { toText } from './terminal.ts'

@@ -2,6 +2,7 @@ import {
   type Chart,
   type Context2D,
   compose,
+  escapeXml,
   type Frame,
   Playback,
   paintCanvas,
@@ -12,7 +13,7 @@ import {
   toSvgText,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { registerInter } from './fonts.ts'
+import { interFaces, registerInter } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 
 /** The frame of a picture: as for a page, but sizes have defaults and text is measured as Inter. */
@@ -36,9 +37,32 @@ function played(chart: Chart | Spread, state: State, frame: Frame): Scene | unde
   return playback.sceneAt(state.at ?? playback.length)
 }
 
-/** The chart as a standalone SVG document. */
-export function toSvg(chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): string {
-  return toSvgText(sceneOf(chart, frame, state))
+/** How the letters of an SVG find their font: by its name, or from the document itself. */
+export type SvgFonts = 'named' | 'embedded'
+
+/** The chart as a standalone SVG document. With `fonts: 'embedded'`, Inter is written into it. */
+export function toSvg(
+  chart: Chart | Spread,
+  frame: PictureFrame & { fonts?: SvgFonts } = {},
+  state: State = {},
+): string {
+  const style = frame.fonts === 'embedded' ? interFaces() : undefined
+  return toSvgText(sceneOf(chart, frame, state), { style })
+}
+
+/** The chart as an SVG whose letters are outlines: alike everywhere, but no text any more. */
+export async function toOutlinedSvg(
+  chart: Chart | Spread,
+  frame: PictureFrame = {},
+  state: State = {},
+): Promise<string> {
+  const scene = sceneOf(chart, frame, state)
+  const { createCanvas, SvgExportFlag } = await skia()
+  const canvas = createCanvas(scene.width, scene.height, SvgExportFlag.ConvertTextToPaths)
+  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, 1, await surroundingsOf(scene))
+  const svg = canvas.getContent().toString()
+  const words = `<title>${escapeXml(scene.title)}</title><desc>${escapeXml(scene.description)}</desc>`
+  return svg.replace(/<svg [^>]*>/, open => `${open.replace('<svg ', '<svg role="img" ')}${words}`)
 }
 
 /** The chart as a PNG. `density` is the number of device pixels per pixel; default 2, sharp on most screens. */

@@ -8,6 +8,7 @@ import {
   type Spread,
   toCsv,
   toJson,
+  toOutlinedSvg,
   toPdf,
   toPng,
   toSvg,
@@ -38,6 +39,7 @@ export function addDraw(program: Command): void {
       '--out <file>',
       `where to write, or - for standard output; the name ends in .${FORMATS.join(', .')}`,
     )
+    .option('--fonts <how>', 'letters of an SVG: named (default), embedded, or outlines')
     .option('--as-text', 'draw with characters, for a terminal')
     .option('--rate <count>', 'pictures a second of a moving picture; default 20')
     .option('--watch', 'draw again whenever a file it is made from changes')
@@ -68,7 +70,7 @@ async function drawOnce(input: string, flags: Record<string, any>): Promise<void
   const findings = findingsOf(chart, frame)
   if (isFilm(format)) await drawFilm(chart, format, frame, flags)
   else {
-    const content = await contentOf(chart, format, frame)
+    const content = await contentOf(chart, format, frame, flags.fonts ?? 'named')
     if (flags.out && flags.out !== '-') writeWhole(flags.out, content)
     else
       process.stdout.write(typeof content === 'string' && !content.endsWith('\n') ? `${content}\n` : content)
@@ -92,10 +94,18 @@ async function contentOf(
   chart: Chart | Spread,
   format: Exclude<Format, FilmFormat> | 'text',
   frame: PictureFrame,
+  fonts: string,
 ): Promise<string | Uint8Array> {
   switch (format) {
     case 'svg':
-      return toSvg(chart, frame)
+      if (fonts === 'outlines') return toOutlinedSvg(chart, frame)
+      if (fonts === 'named' || fonts === 'embedded') return toSvg(chart, { ...frame, fonts })
+      throw new DapploError(
+        'bad-flag',
+        `"${fonts}" is no way to write letters`,
+        '--fonts',
+        'Write named, embedded or outlines.',
+      )
     case 'png':
       return toPng(chart, frame)
     case 'pdf':

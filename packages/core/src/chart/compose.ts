@@ -148,6 +148,7 @@ export function composePane(input: PaneInput): Pane {
       memory: one.memory,
     }),
   }))
+  for (const one of drawn) one.batches = withLinks(one.batches, one.bound)
   const shapes = drawn.flatMap(one => one.batches)
   const slices = [...pies].flatMap(([one, plan]) => {
     const wedges = drawn.find(({ bound }) => bound === one)!.batches.find(batch => batch.kind === 'wedges')
@@ -208,6 +209,21 @@ export function composePane(input: PaneInput): Pane {
     batches: batches.map(batch => inScene(batch, input)),
     insets,
   }
+}
+
+/** The shapes with the addresses that their marks lead to. */
+function withLinks(batches: Batch[], { links, marks }: Bound['drawings'][number]): Batch[] {
+  if (!links) return batches
+  const byKey = new Map<string | number, string>()
+  for (let mark = 0; mark < marks.length; mark++) {
+    const link = links(mark)
+    if (link) byKey.set(marks.keyOf(mark), link)
+  }
+  return batches.map(batch =>
+    batch.part === 'data' && batch.keys.length > 0 && batch.kind !== 'lines' && batch.kind !== 'areas'
+      ? { ...batch, links: shape => byKey.get(batch.keys[shape]) ?? '' }
+      : batch,
+  )
 }
 
 /** The marks with all series faded that an entry of the legend does not explain. */

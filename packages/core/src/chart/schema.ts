@@ -253,7 +253,7 @@ export const chartFile = v.strictObject({
   table,
   ...description.entries,
 })
-const spreadFile = v.strictObject({
+export const spreadFile = v.strictObject({
   tables: v.record(v.string(), source),
   house: v.optional(v.union([v.string(), house])),
   id: v.optional(v.string()),

@@ -23,6 +23,8 @@ import { snapped } from './snap.ts'
 import { traceWedge } from './wedge.ts'
 
 export interface SvgOptions {
+  /** Style rules written into the document, such as those of a font. They must hold no markup. */
+  style?: string
   /** Attributes of the outermost element beyond its own, such as a class. Values are escaped. */
   attributes?: Record<string, string>
 }
@@ -52,6 +54,7 @@ export function toSvgText(scene: Scene, options: SvgOptions = {}): string {
   ]
   if (scene.title) out.push(`<title>${escapeXml(scene.title)}</title>`)
   if (scene.description) out.push(`<desc>${escapeXml(scene.description)}</desc>`)
+  if (options.style) out.push(`<style>${options.style.replace(/</g, '')}</style>`)
   if (scene.background) out.push(`<rect width="100%" height="100%" fill="${escapeXml(scene.background)}"/>`)
   // A nested svg clips without needing an id, so charts on one page cannot get in each other's way.
   let open: number | undefined
@@ -122,7 +125,8 @@ function grouped(
       const opacity = alpha < 1 ? ` ${attribute}-opacity="${short(alpha)}"` : ''
       out.push(`<g ${attribute}="${escapeXml(colors[nowColor])}"${opacity}>`)
     }
-    out.push(shape)
+    const link = batch.links?.(i)
+    out.push(link ? `<a href="${escapeXml(link)}">${shape}</a>` : shape)
   }
   if (open) out.push('</g>')
 }

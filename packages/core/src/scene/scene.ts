@@ -36,6 +36,8 @@ interface Shapes {
   along?: { x?: string; y?: string }
   /** Words that a kind wants to stand at its shapes, by shape; placed with all other labels. */
   labels?: readonly (string | undefined)[]
+  /** Where shapes lead to: safe addresses only, empty for nowhere. */
+  links?: (shape: number) => string
 }
 
 export interface Rects extends Shapes {
