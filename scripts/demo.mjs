@@ -41,6 +41,8 @@ for (const [name, content] of Object.entries(files)) {
   writeWhole(`${out}/${name}`, content)
   console.log(`  ${relative(process.cwd(), `${out}/${name}`)}`)
 }
+const { makeSite } = await import('../examples/site/make.mjs')
+await makeSite(at('examples/gallery/public/site'))
 if (!process.argv.includes('--no-serve')) {
   const { createServer } = await import('vite')
   const port = Number(process.argv[process.argv.indexOf('--port') + 1]) || 5173

@@ -100,6 +100,9 @@ await shoot('race', `${url}race.html`, {
     })
   },
 })
+const { makeSite } = await import('../examples/site/make.mjs')
+await makeSite(join(folder, 'gallery/site'))
+await shoot('five-ways', `${url}site/index.html`, { width: 1180, height: 1000 })
 await shoot('page-narrow', url, { width: 360, height: 740 })
 await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
   width: 1000,

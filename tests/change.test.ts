@@ -211,6 +211,24 @@ test('ten thousand changes leave memory where it was', async () => {
 })
 
 describe('the race', () => {
+  test('is recorded as a film by the page', async () => {
+    const { page } = await gallery.open('race.html', { reducedMotion: 'no-preference' })
+    const film = await page.evaluate(async () => {
+      const [live] = window.charts
+      const years = live.chart as unknown as { with(changes: object): typeof live.chart }
+      live.show(years.with({ where: { year: ['2001', '2002'] }, scales: { through: { each: 400 } } }))
+      await new Promise(resolve => setTimeout(resolve, 200))
+      let share = 0
+      const blob = await live.toWebm({ progress: now => (share = now) })
+      const head = new Uint8Array(await blob.slice(0, 4).arrayBuffer())
+      return { type: blob.type, size: blob.size, head: [...head], share }
+    })
+    expect(film.head).toEqual([0x1a, 0x45, 0xdf, 0xa3])
+    expect(film.size).toBeGreaterThan(2000)
+    expect(film.share).toBe(1)
+    await page.context().close()
+  })
+
   test('plays, pauses, steps, scrubs and repeats, by pointer and keys; its place is state', async () => {
     const { page, errors } = await gallery.open('race.html', { reducedMotion: 'no-preference' })
     const at = () => page.evaluate(() => window.charts[0].state.at ?? 0)

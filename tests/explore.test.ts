@@ -439,6 +439,20 @@ test('a finger reads values: by a tap, and by drawing it over the plot', async (
   await page.context().close()
 })
 
+test('paper gets the drawing, not the pixels', async () => {
+  const { page } = await gallery.open('detail.html')
+  const seen = await page.evaluate(() => {
+    window.dispatchEvent(new Event('beforeprint'))
+    const during = document.querySelectorAll('.dapplo svg text').length
+    window.dispatchEvent(new Event('afterprint'))
+    return [during, document.querySelectorAll('.dapplo svg text').length]
+  })
+  expect(seen[0]).toBeGreaterThan(10)
+  expect(seen[1]).toBe(0)
+  expect((await page.pdf()).subarray(0, 5).toString()).toBe('%PDF-')
+  await page.context().close()
+})
+
 describe('when things go wrong', () => {
   test('a tooltip stands beside its point in scrolled, scaled and turned pages', async () => {
     const { page } = await gallery.open('detail.html')

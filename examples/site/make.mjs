@@ -2,6 +2,7 @@
 // its own in a frame that sizes itself, as an element with an address, as an element with its data inside, and as what an
 // oEmbed consumer would be given. Usage: node examples/site/make.mjs <folder>
 import { copyFileSync, mkdirSync, writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { embedElement, embedPage, embedSnippet, openChart } from '@dapplo/node'
@@ -11,7 +12,7 @@ const at = path => fileURLToPath(new URL(path, import.meta.url))
 
 /** What the site allows: its own scripts, styles, data and frames, pictures as data, and nothing inline or evaluated. */
 export const POLICY =
-  "default-src 'none'; script-src 'self'; style-src 'self'; connect-src 'self'; frame-src 'self'; img-src data:"
+  "default-src 'none'; script-src 'self'; style-src 'self'; connect-src 'self'; font-src 'self'; frame-src 'self'; img-src data:"
 
 export async function makeSite(folder) {
   mkdirSync(folder, { recursive: true })
@@ -32,6 +33,12 @@ export async function makeSite(folder) {
   const { chart, tables } = openChart(file)
   const frame = { width: 520, height: 320 }
   writeFileSync(join(folder, 'page.html'), embedPage(chart, { frame, tables }))
+  const require = createRequire(import.meta.url)
+  for (const weight of [400, 600])
+    copyFileSync(
+      require.resolve(`@fontsource/inter/files/inter-latin-${weight}-normal.woff2`),
+      join(folder, `inter-${weight}.woff2`),
+    )
   writeFileSync(join(folder, 'site.css'), STYLE)
   writeFileSync(
     join(folder, 'entry.mjs'),
@@ -78,7 +85,9 @@ ${ways.map(([name, html]) => `<section><h2>${name}</h2>\n${html}</section>`).joi
   )
 }
 
-const STYLE = `body{margin:0;padding:16px 24px;background:#fdfcf9;color:#1c2328;font:14px/1.4 Inter,system-ui,sans-serif}
+const STYLE = `@font-face{font-family:Inter;font-weight:400;src:url(inter-400.woff2)}
+@font-face{font-family:Inter;font-weight:600;src:url(inter-600.woff2)}
+body{margin:0;padding:16px 24px;background:#fdfcf9;color:#1c2328;font:14px/1.4 Inter,system-ui,sans-serif}
 main{display:grid;grid-template-columns:repeat(auto-fit,minmax(min(520px,100%),1fr));gap:16px}
 h1{font-size:22px;margin:0 0 12px}h2{font-size:14px;margin:0}figure{margin:0}
 section>figure>svg,dapplo-chart>svg{display:block;width:100%;height:auto}

@@ -31,6 +31,7 @@ import { changeAt, readPath } from './paths.ts'
 import { Player, type Timing } from './player.ts'
 import { Playing } from './playing.ts'
 import { Pointer } from './pointer.ts'
+import { record } from './record.ts'
 import { join, leave, type Member, tellAll } from './registry.ts'
 import { csvOf, pngOf } from './save.ts'
 import { Selecting } from './selecting.ts'
@@ -220,6 +221,10 @@ export class LiveChart implements Live, Member {
     return toSvgText(this.view.scene)
   }
 
+  toWebm(options: { signal?: AbortSignal; progress?: (share: number) => void } = {}): Promise<Blob> {
+    return record(this.playing, this.stage.canvas, options)
+  }
+
   toCsv(): string {
     return csvOf(this.view.composition.value)
   }
@@ -363,6 +368,15 @@ export class LiveChart implements Live, Member {
       list.addEventListener('change', changed)
       this.undo.push(() => list.removeEventListener('change', changed))
     }
+    // Paper gets lines and letters rather than pixels.
+    const beforePrint = () => this.stage.print(toSvgText(this.player.goal))
+    const afterPrint = () => this.stage.print(undefined)
+    window.addEventListener('beforeprint', beforePrint)
+    window.addEventListener('afterprint', afterPrint)
+    this.undo.push(() => {
+      window.removeEventListener('beforeprint', beforePrint)
+      window.removeEventListener('afterprint', afterPrint)
+    })
     const loaded = () => {
       // Fonts that came late have other widths.
       this.fonts++

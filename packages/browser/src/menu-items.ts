@@ -16,6 +16,9 @@ export function menuItems(
   return [
     { words: 'Save as PNG', act: async () => save(await live.toPng(), 'png') },
     { words: 'Save as SVG', act: () => save(new Blob([live.toSvg()], { type: 'image/svg+xml' }), 'svg') },
+    ...(view.first.resolved.throughMeaning
+      ? [{ words: 'Save as film', act: async () => save(await live.toWebm(), 'webm') }]
+      : []),
     { words: 'Save data as CSV', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
     {
       words: 'Copy picture',

@@ -56,6 +56,11 @@ export interface Live {
   /** The picture as it will stand when nothing moves: a PNG of twice the size, or an SVG document. */
   toPng(): Promise<Blob>
   toSvg(): string
+  /**
+   * A film of the chart's periods, as WebM, made while it plays. Throws `no-film` where the chart has none or the
+   * browser cannot record; `signal` ends it.
+   */
+  toWebm(options?: { signal?: AbortSignal; progress?: (share: number) => void }): Promise<Blob>
   /** The values that are shown, as CSV. */
   toCsv(): string
   /** Takes the chart off the page, with every listener and element that it brought. */

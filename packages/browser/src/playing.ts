@@ -64,6 +64,20 @@ export class Playing {
     return this.playback.sceneAt(this.host.smooth() ? this.place : Math.floor(this.place + 1e-6))
   }
 
+  /** The place of the last period. */
+  get length(): number {
+    return this.playback.length
+  }
+
+  /** How far it has been played. */
+  get at(): number {
+    return this.place
+  }
+
+  goTo(place: number): void {
+    this.go(place)
+  }
+
   play(): void {
     if (this.isPlaying || this.playback.length === 0) return
     // From the end it begins anew.

@@ -104,6 +104,11 @@ export class Stage {
     this.outer.append(this.root)
   }
 
+  /** What the chart itself is painted on. */
+  get canvas(): HTMLCanvasElement {
+    return this.base
+  }
+
   /** Puts controls over the plate, in place of others. */
   putControls(controls: HTMLElement | undefined): void {
     this.controls?.remove()
@@ -131,6 +136,20 @@ export class Stage {
       fontFamily: theme.font,
     })
   }
+
+  /** Shows a drawing of lines and letters instead of the canvases, for paper; undefined: the canvases again. */
+  print(svg: string | undefined): void {
+    this.paper?.remove()
+    this.paper = undefined
+    this.base.style.visibility = svg === undefined ? '' : 'hidden'
+    if (svg === undefined) return
+    const drawing = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
+    this.paper = document.importNode(drawing, true) as unknown as SVGElement
+    Object.assign(this.paper.style, { position: 'absolute', left: '0', top: '0' })
+    this.root.append(this.paper)
+  }
+
+  private paper: SVGElement | undefined
 
   /** A short notice over the plate, such as that data are old; empty for none. */
   notice(words: string): void {

@@ -43,6 +43,19 @@ export function withChartFlags(command: Command): Command {
     .option('--through <phrase>', 'what the chart is played through, such as year')
     .option('--period <words>', 'shown large for the period that is reached')
     .option('--summary <words>', 'shown under the period, with holes such as "{sum of passengers}"')
+    .option('--id <name>', 'by which scripts and other charts find it on a page')
+    .option('--link <phrase>', 'the address that each shape leads to')
+    .option(
+      '--tooltip <words>',
+      'what a tooltip says besides, such as "{count} sailings"; JSON for a list of phrases',
+    )
+    .option('--no-tooltip', 'no tooltip on pages')
+    .option('--zoom <directions>', 'on pages: x, y or xy')
+    .option('--select <gesture>', 'on pages: click, box or lasso; JSON for several')
+    .option('--respond <how>', 'on pages, to selections elsewhere: highlight, filter or ignore')
+    .option('--motion <json>', 'such as \'{"duration": 200}\'')
+    .option('--no-motion', 'nothing moves')
+    .option('--controls <json>', 'controls above the chart on pages')
     .option('--type <column=type...>', 'read a column as number, time or text')
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
 }

@@ -133,6 +133,14 @@ export const FIELDS = [
   'through',
   'period',
   'summary',
+  'id',
+  'link',
+  'tooltip',
+  'zoom',
+  'select',
+  'respond',
+  'motion',
+  'controls',
 ] as const
 
 /** Fields that hold a number, where they are not structured. */

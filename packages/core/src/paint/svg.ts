@@ -166,6 +166,11 @@ function paintDiscs(batch: Discs, out: string[]): void {
   const { x, y, radius, ring } = batch
   if (ring)
     out.push(`<g stroke="${escapeXml(ring.color)}" stroke-width="${short(ring.width)}" paint-order="stroke">`)
+  if (!batch.form && !batch.alpha && !batch.links) {
+    plainDiscs(batch, out)
+    if (ring) out.push('</g>')
+    return
+  }
   grouped(batch, x.length, out, 'fill', i => {
     const r = radius[i]
     if (!(x[i] === x[i] && y[i] === y[i] && r > 0)) return ''
@@ -176,6 +181,22 @@ function paintDiscs(batch: Discs, out: string[]): void {
     return `<path d="${path.parts.join('')}"/>`
   })
   if (ring) out.push('</g>')
+}
+
+/** Discs of one opacity, without a call for each: clouds have hundreds of thousands. */
+function plainDiscs({ x, y, radius, color, colors }: Discs, out: string[]): void {
+  let text = ''
+  let now = -1
+  for (let i = 0; i < x.length; i++) {
+    const r = radius[i]
+    if (!(x[i] === x[i] && y[i] === y[i] && r > 0)) continue
+    if (color[i] !== now) {
+      text += `${now < 0 ? '' : '</g>\n'}<g fill="${escapeXml(colors[color[i]])}">\n`
+      now = color[i]
+    }
+    text += `<circle cx="${cent(x[i])}" cy="${cent(y[i])}" r="${cent(r)}"/>\n`
+  }
+  if (now >= 0) out.push(`${text}</g>`)
 }
 
 function paintWedges(batch: Wedges, out: string[]): void {
