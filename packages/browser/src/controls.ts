@@ -1,4 +1,5 @@
 import type { Control, Theme } from '@dapplo/core/small'
+import { controlLook, dressControls } from './control-look.ts'
 import { hiddenStyle } from './hidden.ts'
 
 export interface ControlHost {
@@ -46,15 +47,7 @@ export class Controls {
   }
 
   dress(theme: Theme): void {
-    Object.assign(this.element.style, {
-      color: theme.text,
-      fontFamily: theme.font,
-      fontSize: `${theme.sizes.subtitle}px`,
-      accentColor: theme.colors[0],
-      colorScheme: theme.name === 'night' ? 'dark' : 'light',
-    })
-    this.element.style.setProperty('--dapplo-edge', theme.strong)
-    this.element.style.setProperty('--dapplo-ground', theme.surface)
+    dressControls(this.element, theme)
   }
 
   private build(control: Control): HTMLElement {
@@ -67,7 +60,7 @@ export class Controls {
   private menu(control: Control): HTMLElement {
     const label = document.createElement('label')
     const select = document.createElement('select')
-    Object.assign(select.style, dress)
+    Object.assign(select.style, controlLook)
     control.to.forEach((value, i) => {
       const option = document.createElement('option')
       option.value = String(i)
@@ -120,7 +113,7 @@ export class Controls {
       const input = document.createElement('input')
       Object.assign(input, { type: as === 'checks' ? 'checkbox' : 'radio', name, value: String(i) })
       if (as === 'segments') {
-        Object.assign(label.style, dress, {
+        Object.assign(label.style, controlLook, {
           marginLeft: i === 0 ? '0' : '-1px',
           cursor: 'pointer',
           position: 'relative',
@@ -169,15 +162,6 @@ export class Controls {
     const now = this.host.read(control.set)
     return control.to.findIndex(value => same(value, now))
   }
-}
-
-const dress = {
-  font: 'inherit',
-  color: 'inherit',
-  background: 'var(--dapplo-ground)',
-  border: '1px solid var(--dapplo-edge)',
-  borderRadius: '3px',
-  padding: '4px 10px',
 }
 
 function nameOf({ names }: Control, value: unknown, i: number): string {

@@ -30,6 +30,7 @@ export class Gestures {
   private readonly stage: Stage
   private readonly host: GestureHost
   private readonly zooming = new Zooming()
+  private readonly ending = new AbortController()
   private readonly fingers = new Map<number, Point>()
   private drag:
     | { start: Point; path: Point[]; moved: boolean; pans: boolean; adds: boolean; pane: Pane }
@@ -39,24 +40,18 @@ export class Gestures {
     this.stage = stage
     this.host = host
     const { root } = stage
-    root.addEventListener('wheel', this.wheeled, { passive: false })
-    root.addEventListener('pointerdown', this.pressed)
-    root.addEventListener('pointermove', this.moved)
-    root.addEventListener('pointerup', this.released)
-    root.addEventListener('pointercancel', this.cancelled)
-    root.addEventListener('lostpointercapture', this.cancelled)
-    root.addEventListener('dblclick', this.doubled)
+    const { signal } = this.ending
+    root.addEventListener('wheel', this.wheeled, { passive: false, signal })
+    root.addEventListener('pointerdown', this.pressed, { signal })
+    root.addEventListener('pointermove', this.moved, { signal })
+    root.addEventListener('pointerup', this.released, { signal })
+    root.addEventListener('pointercancel', this.cancelled, { signal })
+    root.addEventListener('lostpointercapture', this.cancelled, { signal })
+    root.addEventListener('dblclick', this.doubled, { signal })
   }
 
   remove(): void {
-    const { root } = this.stage
-    root.removeEventListener('wheel', this.wheeled)
-    root.removeEventListener('pointerdown', this.pressed)
-    root.removeEventListener('pointermove', this.moved)
-    root.removeEventListener('pointerup', this.released)
-    root.removeEventListener('pointercancel', this.cancelled)
-    root.removeEventListener('lostpointercapture', this.cancelled)
-    root.removeEventListener('dblclick', this.doubled)
+    this.ending.abort()
   }
 
   /** Notes the ends of scales, and leaves the page what the chart does not use of touches. */

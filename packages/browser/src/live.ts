@@ -7,7 +7,6 @@ import {
   hotspots,
   leadOf,
   readAt,
-  rootOf,
   type Scene,
   Spread,
   type State,
@@ -19,14 +18,13 @@ import {
 } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 import { Controls } from './controls.ts'
-import { feedStates } from './feed-states.ts'
 import { Gestures } from './gestures.ts'
 import { Keys } from './keys.ts'
-import { pageMeasure } from './measure.ts'
 import { Menu } from './menu.ts'
 import { menuItems } from './menu-items.ts'
 import type { Live, MountOptions } from './mount.ts'
 import { Neighbours } from './neighbours.ts'
+import { followPage, pageFrame, timingOf } from './page-frame.ts'
 import { changeAt, readPath } from './paths.ts'
 import { Player, type Timing } from './player.ts'
 import { Playing } from './playing.ts'
@@ -37,6 +35,7 @@ import { csvOf, pngOf } from './save.ts'
 import { Selecting } from './selecting.ts'
 import { Spots } from './spots.ts'
 import { Stage } from './stage.ts'
+import { staleWords } from './stale-words.ts'
 import { Telling } from './telling.ts'
 import { directionsOf, type Zoom } from './zoom.ts'
 
@@ -311,35 +310,11 @@ export class LiveChart implements Live, Member {
   }
 
   private get motion(): Timing | undefined {
-    const motion = this.first.description.motion ?? this.options.house?.motion
-    if (motion === false || matchMedia('(prefers-reduced-motion: reduce)').matches) return undefined
-    return {
-      duration: motion?.duration ?? 400,
-      delay: motion?.delay ?? 0,
-      easing: motion?.easing ?? 'ease-in-out',
-      spring: motion?.spring,
-      stagger: motion?.stagger,
-    }
+    return timingOf(this.first.description.motion ?? this.options.house?.motion)
   }
 
   private frame(): Frame {
-    const { theme = 'day', house, background } = this.options
-    const locale =
-      this.options.locale ?? (house?.locale || this.element.closest('[lang]')?.getAttribute('lang') || 'en')
-    const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
-    const family =
-      typeof theme === 'object'
-        ? theme.font
-        : (house?.font ?? 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif')
-    return {
-      ...this.stage.size(),
-      density: this.density,
-      theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
-      locale,
-      house,
-      background,
-      measure: pageMeasure(family),
-    }
+    return pageFrame(this.element, this.stage.size(), this.density, this.options)
   }
 
   /** Everything that follows from a change: one drawing a frame, however often things change. */
@@ -359,31 +334,17 @@ export class LiveChart implements Live, Member {
       ...this.neighbours.listen(),
       effect(() => this.stage.notice(staleWords(this.view))),
     )
-    const sizes = new ResizeObserver(() => this.refresh())
-    sizes.observe(this.element)
-    this.undo.push(() => sizes.disconnect())
-    for (const query of ['(prefers-color-scheme: dark)', `(resolution: ${this.density}dppx)`]) {
-      const list = matchMedia(query)
-      const changed = () => this.refresh()
-      list.addEventListener('change', changed)
-      this.undo.push(() => list.removeEventListener('change', changed))
-    }
-    // Paper gets lines and letters rather than pixels.
-    const beforePrint = () => this.stage.print(toSvgText(this.player.goal))
-    const afterPrint = () => this.stage.print(undefined)
-    window.addEventListener('beforeprint', beforePrint)
-    window.addEventListener('afterprint', afterPrint)
-    this.undo.push(() => {
-      window.removeEventListener('beforeprint', beforePrint)
-      window.removeEventListener('afterprint', afterPrint)
-    })
-    const loaded = () => {
-      // Fonts that came late have other widths.
-      this.fonts++
-      this.refresh()
-    }
-    document.fonts?.addEventListener('loadingdone', loaded)
-    this.undo.push(() => document.fonts?.removeEventListener('loadingdone', loaded))
+    this.undo.push(
+      followPage(this.element, this.density, {
+        changed: () => this.refresh(),
+        fontsLoaded: () => {
+          this.fonts++
+          this.refresh()
+        },
+        // Paper gets lines and letters rather than pixels.
+        printing: prints => this.stage.print(prints ? toSvgText(this.player.goal) : undefined),
+      }),
+    )
   }
 
   /** Takes the frame anew: size, density, theme. A new frame is shown at once, without motion. */
@@ -527,17 +488,4 @@ export class LiveChart implements Live, Member {
     else return false
     return true
   }
-}
-
-/** What people must know of the feeds behind a view: that the news have stopped. */
-function staleWords(view: View): string {
-  for (const table of tablesOf(view.chart.value)) {
-    for (const { stale, last, problem } of feedStates.of(rootOf(table))) {
-      if (!stale) continue
-      const since =
-        last === undefined ? '' : ` since ${new Date(last).toLocaleTimeString(view.frame.value.locale)}`
-      return `No news${since}${problem ? ', the connection is broken' : ''}`
-    }
-  }
-  return ''
 }

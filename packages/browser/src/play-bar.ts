@@ -1,4 +1,5 @@
 import type { Theme } from '@dapplo/core/small'
+import { controlLook, dressControls } from './control-look.ts'
 
 export interface PlayBarHost {
   toggle(): void
@@ -48,7 +49,7 @@ export class PlayBar {
     Object.assign(this.words.style, { minWidth: '4em', fontVariantNumeric: 'tabular-nums' })
     const speed = document.createElement('select')
     speed.setAttribute('aria-label', 'Speed')
-    Object.assign(speed.style, dress)
+    Object.assign(speed.style, controlLook)
     for (const value of SPEEDS) {
       const option = document.createElement('option')
       option.value = String(value)
@@ -85,25 +86,8 @@ export class PlayBar {
   }
 
   dress(theme: Theme): void {
-    Object.assign(this.element.style, {
-      color: theme.text,
-      fontFamily: theme.font,
-      fontSize: `${theme.sizes.subtitle}px`,
-      accentColor: theme.colors[0],
-      colorScheme: theme.name === 'night' ? 'dark' : 'light',
-    })
-    this.element.style.setProperty('--dapplo-edge', theme.strong)
-    this.element.style.setProperty('--dapplo-ground', theme.surface)
+    dressControls(this.element, theme)
   }
-}
-
-const dress = {
-  font: 'inherit',
-  color: 'inherit',
-  background: 'var(--dapplo-ground)',
-  border: '1px solid var(--dapplo-edge)',
-  borderRadius: '3px',
-  padding: '4px 8px',
 }
 
 function button(words: string, name: string, act: () => void): HTMLButtonElement {
@@ -111,7 +95,7 @@ function button(words: string, name: string, act: () => void): HTMLButtonElement
   made.type = 'button'
   made.textContent = words
   made.setAttribute('aria-label', name)
-  Object.assign(made.style, dress, { cursor: 'pointer', minWidth: '34px' })
+  Object.assign(made.style, controlLook, { cursor: 'pointer', minWidth: '34px' })
   made.addEventListener('click', act)
   return made
 }
