@@ -1,13 +1,12 @@
 import type { Theme } from '@dapplo/core/small'
 
-/** How buttons and menus around a chart look; `dressControls` of an element around them sets the two colours. */
+/** How buttons and menus around a chart look; `dressControls` of an element around them sets the two colours. Each adds its padding. */
 export const controlLook = {
   font: 'inherit',
   color: 'inherit',
   background: 'var(--dapplo-ground)',
   border: '1px solid var(--dapplo-edge)',
   borderRadius: '3px',
-  padding: '4px 9px',
 }
 
 /** Gives an element with controls in it the theme's colours and letters. */

@@ -9,6 +9,7 @@ export interface ControlHost {
 }
 
 let count = 0
+const look = { ...controlLook, padding: '4px 10px' }
 const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 
 /** The controls above a chart, each bound to a part of its description. */
@@ -60,7 +61,7 @@ export class Controls {
   private menu(control: Control): HTMLElement {
     const label = document.createElement('label')
     const select = document.createElement('select')
-    Object.assign(select.style, controlLook)
+    Object.assign(select.style, look)
     control.to.forEach((value, i) => {
       const option = document.createElement('option')
       option.value = String(i)
@@ -113,7 +114,7 @@ export class Controls {
       const input = document.createElement('input')
       Object.assign(input, { type: as === 'checks' ? 'checkbox' : 'radio', name, value: String(i) })
       if (as === 'segments') {
-        Object.assign(label.style, controlLook, {
+        Object.assign(label.style, look, {
           marginLeft: i === 0 ? '0' : '-1px',
           cursor: 'pointer',
           position: 'relative',

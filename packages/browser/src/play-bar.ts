@@ -10,6 +10,7 @@ export interface PlayBarHost {
 }
 
 const SPEEDS = [0.5, 1, 2, 4]
+const look = { ...controlLook, padding: '4px 8px' }
 
 /** The controls under a chart that is played: back, play, on; the place; the speed; whether it begins anew at the end. */
 export class PlayBar {
@@ -49,7 +50,7 @@ export class PlayBar {
     Object.assign(this.words.style, { minWidth: '4em', fontVariantNumeric: 'tabular-nums' })
     const speed = document.createElement('select')
     speed.setAttribute('aria-label', 'Speed')
-    Object.assign(speed.style, controlLook)
+    Object.assign(speed.style, look)
     for (const value of SPEEDS) {
       const option = document.createElement('option')
       option.value = String(value)
@@ -95,7 +96,7 @@ function button(words: string, name: string, act: () => void): HTMLButtonElement
   made.type = 'button'
   made.textContent = words
   made.setAttribute('aria-label', name)
-  Object.assign(made.style, controlLook, { cursor: 'pointer', minWidth: '34px' })
+  Object.assign(made.style, look, { cursor: 'pointer', minWidth: '34px' })
   made.addEventListener('click', act)
   return made
 }
