@@ -5,21 +5,9 @@ import { paintCanvas } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { chart, derive, openTable, Playback, sceneOf, toFilm, toPng } from '@dapplo/node'
 import { createCanvas, GifEncoder } from '@napi-rs/canvas'
-import { ratio, time } from './measure.mjs'
+import { ratio, timeBoth } from './measure.mjs'
 
 const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
-
-/** Like `time`, for work that takes a promise's time. */
-async function timeAsync(work, runs) {
-  await work()
-  const all = []
-  for (let i = 0; i < runs; i++) {
-    const start = performance.now()
-    await work()
-    all.push(performance.now() - start)
-  }
-  return Math.min(...all)
-}
 
 const sailings = openTable(at('demo-data/sailings.csv'))
 const months = chart(sailings, {
@@ -31,8 +19,11 @@ const months = chart(sailings, {
 const size = { width: 1280, height: 800 }
 const canvas = createCanvas(1280, 800)
 paintCanvas(sceneOf(months, size), canvas.getContext('2d'), 1)
-const encoding = await timeAsync(() => canvas.encode('png'), 7)
-ratio('a PNG of 1280 × 800', await timeAsync(() => toPng(months, { ...size, density: 1 }), 7), encoding, 1.5)
+const png = await timeBoth(
+  () => toPng(months, { ...size, density: 1 }),
+  () => canvas.encode('png'),
+)
+ratio('a PNG of 1280 × 800', png.ours, png.bare, 1.5)
 
 const piers = derive(openTable(at('demo-data/piers.csv')), [
   { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
@@ -54,20 +45,18 @@ const frames = Array.from({ length: 300 }, (_, i) => {
   paintCanvas(playback.sceneAt((i / 299) * playback.length), context, 1)
   return new Uint8Array(context.getImageData(0, 0, 480, 300).data)
 })
-const alone = await timeAsync(() => {
-  const encoder = new GifEncoder(480, 300, { repeat: 0, quality: 10 })
-  for (const data of frames) encoder.addFrame(data, 480, 300, { delay: 50 })
-  return encoder.finish()
-}, 2)
-ratio(
-  '300 pictures to GIF',
-  await timeAsync(() => toFilm(race, 'gif', { frame, rate: 299 / (playback.length * 0.6), rest: 0 }), 2),
-  alone,
-  1.5,
+const gif = await timeBoth(
+  () => toFilm(race, 'gif', { frame, rate: 299 / (playback.length * 0.6), rest: 0 }),
+  () => {
+    const encoder = new GifEncoder(480, 300, { repeat: 0, quality: 10 })
+    for (const data of frames) encoder.addFrame(data, 480, 300, { delay: 50 })
+    return encoder.finish()
+  },
+  { runs: 2, warm: 0 },
 )
+ratio('300 pictures to GIF', gif.ours, gif.bare, 1.5)
 
 const run = args => execFileSync(process.execPath, args, { stdio: ['ignore', 'ignore', 'ignore'] })
-const nothing = time(() => run(['-e', '0']), { runs: 12, warm: 2 })
 const draw = [
   at('packages/cli/dist/dapplo.js'),
   'draw',
@@ -81,9 +70,9 @@ const draw = [
   '--out',
   '-',
 ]
-ratio(
-  'dapplo draw of a small file to SVG',
-  time(() => run(draw), { runs: 12, warm: 2 }),
-  nothing,
-  2,
+const started = await timeBoth(
+  () => run(draw),
+  () => run(['-e', '0']),
+  { runs: 30, warm: 2 },
 )
+ratio('dapplo draw of a small file to SVG', started.ours, started.bare, 2)

@@ -2,7 +2,7 @@
 import { chart, compose, paintCanvas, table, View } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { createCanvas } from '@napi-rs/canvas'
-import { ratio, time } from './measure.mjs'
+import { ratio, timeBoth } from './measure.mjs'
 
 const WIDTH = 1200
 const HEIGHT = 600
@@ -56,44 +56,40 @@ const flush = () => context.getImageData(0, 0, 1, 1)
 
 const million = data(1_000_000)
 const drawn = linesOf(compose(describe(million), {}, frame))
-const bareFirst = time(() => {
-  barePass(million, 0, 1_000_000)
-  bareStroke(drawn.x, drawn.y, 0, drawn.x.length)
-  flush()
-})
-const first = time(() => {
-  paintCanvas(compose(describe(million), {}, frame), context)
-  flush()
-})
-ratio('line of 1,000,000 rows, first picture', first, bareFirst, 1.5)
+const first = await timeBoth(
+  () => {
+    paintCanvas(compose(describe(million), {}, frame), context)
+    flush()
+  },
+  () => {
+    barePass(million, 0, 1_000_000)
+    bareStroke(drawn.x, drawn.y, 0, drawn.x.length)
+    flush()
+  },
+)
+ratio('line of 1,000,000 rows, first picture', first.ours, first.bare, 1.5)
 
-function zoomCost(rows) {
+function zoomWork(rows) {
   const view = new View(describe(data(rows)), {}, frame)
   const windows = Array.from({ length: 40 }, (_, i) => [rows * 0.001 * i, rows * (1 - 0.012 * i)])
   const vertices = windows.map(window => {
     view.state.value = { zoom: { x: window } }
     return linesOf(view.scene)
   })
-  const bare = time(
-    i => {
-      const { x, y } = vertices[i % 40]
-      bareStroke(x, y, 0, x.length)
-      flush()
-    },
-    { runs: 80 },
-  )
-  const ours = time(
-    i => {
-      view.state.value = { zoom: { x: windows[i % 40] } }
-      paintCanvas(view.scene, context)
-      flush()
-    },
-    { runs: 80 },
-  )
+  const ours = i => {
+    view.state.value = { zoom: { x: windows[i % 40] } }
+    paintCanvas(view.scene, context)
+    flush()
+  }
+  const bare = i => {
+    const { x, y } = vertices[i % 40]
+    bareStroke(x, y, 0, x.length)
+    flush()
+  }
   return { ours, bare }
 }
-const zoomSmall = zoomCost(10_000)
-const zoomMillion = zoomCost(1_000_000)
-const zoomLarge = zoomCost(10_000_000)
-ratio('zoom frame on 1,000,000 rows, to its stroke', zoomMillion.ours, zoomMillion.bare, 1.2)
-ratio('zoom frame on 10,000,000 rows, to one on 10,000', zoomLarge.ours, zoomSmall.ours, 1.3)
+const [small, middle, large] = [zoomWork(10_000), zoomWork(1_000_000), zoomWork(10_000_000)]
+const zoom = await timeBoth(middle.ours, middle.bare, { runs: 80 })
+ratio('zoom frame on 1,000,000 rows, to its stroke', zoom.ours, zoom.bare, 1.2)
+const growth = await timeBoth(large.ours, small.ours, { runs: 80 })
+ratio('zoom frame on 10,000,000 rows, to one on 10,000', growth.ours, growth.bare, 1.3)

@@ -11,6 +11,23 @@ export function time(work, { runs = 15, warm = 3 } = {}) {
   return all[Math.floor(all.length / 10)]
 }
 
+/**
+ * The same of two works that take turns: what else the machine does then befalls both. Works may return promises.
+ */
+export async function timeBoth(ours, bare, { runs = 15, warm = 3 } = {}) {
+  const all = { ours: [], bare: [] }
+  for (let i = 0; i < warm + runs; i++) {
+    for (const [name, work] of Object.entries({ bare, ours })) {
+      const start = performance.now()
+      const result = work(i)
+      if (result instanceof Promise) await result
+      if (i >= warm) all[name].push(performance.now() - start)
+    }
+  }
+  const fastest = times => times.sort((a, b) => a - b)[Math.floor(times.length / 10)]
+  return { ours: fastest(all.ours), bare: fastest(all.bare) }
+}
+
 const rows = []
 
 /** Notes a ratio beside the most it should be. */

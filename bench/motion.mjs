@@ -2,7 +2,7 @@
 import { between, chart, compose, Playback, paintCanvas, table, View } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { createCanvas } from '@napi-rs/canvas'
-import { ratio, time } from './measure.mjs'
+import { ratio, time, timeBoth } from './measure.mjs'
 
 const WIDTH = 1200
 const HEIGHT = 600
@@ -35,19 +35,18 @@ const gauges = turn =>
 const sceneOf = turn => compose(chart(gauges(turn), { draw: 'bar', x: 'gauge', y: 'level' }), {}, frame)
 const [from, to] = [sceneOf(0), sceneOf(9)]
 const motion = between(from, to)
-const bareBars = time(i => {
-  bareFill(bars(from), bars(to), (i % 10) / 10)
-  flush()
-})
-ratio(
-  'a frame of 10,000 bars in motion',
-  time(i => {
+const moving = await timeBoth(
+  i => {
     paintCanvas(motion((i % 10) / 10, (i % 10) / 10), context, 1)
     flush()
-  }),
-  bareBars,
-  1.3,
+  },
+  i => {
+    bareFill(bars(from), bars(to), (i % 10) / 10)
+    flush()
+  },
+  { runs: 40 },
 )
+ratio('a frame of 10,000 bars in motion', moving.ours, moving.bare, 1.3)
 
 const winds = table(
   {
@@ -57,20 +56,18 @@ const winds = table(
   { key: 'at' },
 )
 const view = new View(chart(winds, { draw: 'line', x: 'at', y: 'wind' }), {}, frame)
-const repaint = time(() => {
-  paintCanvas(view.scene, context, 1)
-  flush()
-})
-ratio(
-  'one changed value of 100,000 rows',
-  time(i => {
+const change = await timeBoth(
+  i => {
     winds.put({ at: 500 + i, wind: i % 90 })
     paintCanvas(view.scene, context, 1)
     flush()
-  }),
-  repaint,
-  2,
+  },
+  () => {
+    paintCanvas(view.scene, context, 1)
+    flush()
+  },
 )
+ratio('one changed value of 100,000 rows', change.ours, change.bare, 2)
 
 const years = Array.from({ length: 25 }, (_, i) => 2001 + i)
 const piers = table({

@@ -21,11 +21,22 @@ const { rolldown } = await import('rolldown')
 const bundle = await rolldown({ input: fromRoot('packages/browser/dist/page.js'), platform: 'browser' })
 await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })
 
-// The command is one file: loading two hundred would take longer than most charts take to draw.
+// The command is one file: loading two hundred would take longer than most charts take to draw. What a command does not
+// need stays asleep in it.
 const command = await rolldown({
   input: fromRoot('packages/cli/dist/main.js'),
   platform: 'node',
   external: [/^@napi-rs\//, 'upng-js'],
+  // The package for arguments can start commands that are programs of their own. Ours are none, and what it would take to
+  // start them is slow to load.
+  plugins: [
+    {
+      name: 'no-programs',
+      resolveId: (source, importer) =>
+        source === 'node:child_process' && importer?.includes('commander') ? '\0no-programs' : null,
+      load: id => (id === '\0no-programs' ? 'export default {}' : null),
+    },
+  ],
 })
 await command.write({
   file: fromRoot('packages/cli/dist/dapplo.js'),

@@ -15,6 +15,7 @@ const ALLOWED = {
 /** The pipeline: a folder of core may import values from folders before it, never from one after it. */
 const PIPELINE = [
   'finding',
+  'words',
   'theme',
   'table',
   'scale',

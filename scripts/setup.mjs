@@ -38,18 +38,31 @@ function same() {
     .every(name => have.has(name))
 }
 
-if (process.argv.includes('--browser') && !findChromium()) {
-  if (process.platform === 'linux' && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')) {
-    console.log('Installing Chromium for the tests…')
+if (process.argv.includes('--browser')) {
+  // Films are tested with a stand-in as well, so ffmpeg is welcome but not needed.
+  const missing = [!findChromium() && 'chromium', !hasFfmpeg() && 'ffmpeg'].filter(Boolean)
+  if (
+    missing.length > 0 &&
+    process.platform === 'linux' &&
+    process.getuid?.() === 0 &&
+    existsSync('/usr/bin/apt-get')
+  ) {
+    console.log(`Installing ${missing.join(' and ')} for the tests…`)
     execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit' })
-    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-      stdio: ['ignore', 'ignore', 'inherit'],
-    })
+    for (const name of missing)
+      spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], {
+        stdio: ['ignore', 'ignore', 'inherit'],
+      })
   }
   if (!findChromium())
     stop(
       'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',
     )
+}
+
+/** Whether the program that makes WebM and MP4 films is there. */
+function hasFfmpeg() {
+  return spawnSync('ffmpeg', ['-version']).status === 0
 }
 
 /** The browser that tests drive. */

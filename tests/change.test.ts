@@ -210,6 +210,38 @@ test('ten thousand changes leave memory where it was', async () => {
   await page.context().close()
 })
 
+test('updates are filmed by the page: whatever happens, until it rests', async () => {
+  const { page, errors } = await gallery.open('period.html', { reducedMotion: 'no-preference' })
+  const film = await page.evaluate(async () => {
+    const [live] = window.charts
+    const months = live.chart as unknown as { with(changes: object): typeof live.chart }
+    const during = async () => {
+      live.show(months.with({ x: 'month of departed', motion: { duration: 300 } }))
+      await new Promise(resolve => setTimeout(resolve, 400))
+      live.show(months.with({ draw: 'line' }))
+    }
+    const blob = await live.toWebm({ during })
+    const failed = await live
+      .toWebm({ during: () => Promise.reject(new Error('no more rows')) })
+      .catch((error: Error) => error.message)
+    const nothing = await live.toWebm().catch((error: Error) => error.message)
+    return {
+      size: blob.size,
+      moving: live.moving,
+      failed,
+      nothing,
+      drawn: live.scene.batches.map(b => b.kind),
+    }
+  })
+  expect(film.size).toBeGreaterThan(4000)
+  expect(film.moving).toBe(false)
+  expect(film.drawn).toContain('lines')
+  expect(film.failed).toBe('no more rows')
+  expect(film.nothing).toMatch(/no periods to film/)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
 describe('the race', () => {
   test('is recorded as a film by the page', async () => {
     const { page } = await gallery.open('race.html', { reducedMotion: 'no-preference' })

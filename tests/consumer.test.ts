@@ -2,7 +2,9 @@ import { execFileSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { afterAll, beforeAll, expect, test } from 'vitest'
+import { gzipSync } from 'node:zlib'
+import { rolldown } from 'rolldown'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { openBrowser, serveFolder } from './support/browser.ts'
 import { compile } from './support/compile.ts'
 
@@ -102,4 +104,108 @@ document.title = String(live.scene.batches.length)`,
     await browser.close()
     await server.close()
   }
+})
+
+describe('the small face', () => {
+  /** A bundle of a module of the consumer's. */
+  const bundled = async (code: string): Promise<string> => {
+    const input = join(folder, 'small.mjs')
+    writeFileSync(input, code)
+    const bundle = await rolldown({ input, platform: 'browser', logLevel: 'silent' })
+    const { output } = await bundle.generate({ format: 'es', minify: true })
+    return output[0].code
+  }
+  const kilobytes = (code: string) => gzipSync(code, { level: 9 }).length / 1000
+
+  test('bundles hold only the kinds and parts that they are handed', async () => {
+    const draw = (parts: string, names = '') =>
+      `import { chartOf, line, mount, table${names} } from 'dapplo/small'
+mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { parts: [${parts}] })`
+    const least = await bundled(draw(''))
+    // Words that only these parts say.
+    for (const words of [
+      'wheel',
+      'dapplo-menu',
+      'dapplo-play',
+      'ArrowUp',
+      'showModal',
+      'cubic-bezier',
+      '<svg',
+    ])
+      expect(least, words).not.toContain(words)
+    expect(kilobytes(least)).toBeLessThan(75)
+    const exploring = await bundled(draw('exploring, motion', ', exploring, motion'))
+    expect(exploring).toContain('wheel')
+    expect(exploring).toContain('cubic-bezier')
+    expect(exploring).not.toContain('dapplo-menu')
+    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(140)
+  })
+
+  test('a chart without parts shows and reads values; what it lacks is said plainly', async () => {
+    const site = join(folder, 'small-site')
+    mkdirSync(site)
+    writeFileSync(
+      join(site, 'small.js'),
+      await bundled(`import { bar, chartMaker, chartOf, exploring, labels, line, mount, motion, pie, table } from 'dapplo/small'
+const days = table(Array.from({ length: 20 }, (_, day) => ({ day, n: day * day, site: day === 10 ? 'https://ferry.example/' : '' })))
+const lines = { draw: line, x: 'day', y: 'n' }
+const sentence = make => { try { make(); return 'nothing' } catch (error) { return error.code + ': ' + error.message } }
+globalThis.live = mount(chartOf(days, lines), '#a')
+globalThis.said = [
+  sentence(() => mount(chartOf(days, { ...lines, zoom: 'x' }), '#b')),
+  sentence(() => live.show(chartOf(days, { ...lines, through: 'day' }))),
+  sentence(() => live.toSvg()),
+  sentence(() => chartOf(days, { ...lines, draw: bar, label: true })),
+  sentence(() => chartOf(days, { draw: pie, x: 'site', y: 'n' })),
+]
+globalThis.moving = mount(chartMaker({ bar }, { labels })(days, { draw: 'bar', x: 'day', y: 'n', label: true, zoom: 'x' }), '#b', { parts: [motion, exploring] })`),
+    )
+    writeFileSync(
+      join(site, 'index.html'),
+      '<!doctype html><div id="a" style="width:600px;height:300px"></div><div id="b" style="width:600px;height:300px"></div><script type="module" src="/small.js"></script>',
+    )
+    const server = await serveFolder(site)
+    const browser = await openBrowser()
+    try {
+      const page = await browser.newPage()
+      const errors: string[] = []
+      page.on('pageerror', error => errors.push(error.message))
+      await page.goto(server.url)
+      await page.waitForFunction(() => 'moving' in globalThis)
+      expect(await page.evaluate(() => (globalThis as any).said)).toEqual([
+        'missing-part: The part "exploring" is not here, and "zoom" needs it',
+        'missing-part: The part "playback" is not here, and "through" needs it',
+        'missing-part: The part "saving" is not here, and "toSvg" needs it',
+        'missing-part: The part "labels" is not here, and "label" needs it',
+        'missing-part: The part "labels" is not here, and the kind "pie" needs it',
+      ])
+      // Who cannot see it is told what it shows, but not of keys that do nothing.
+      const chart = page.locator('#a .dapplo')
+      expect(await chart.getAttribute('aria-label')).toBe('N')
+      const summary = page.locator(`[id="${await chart.getAttribute('aria-describedby')}"]`)
+      expect(await summary.textContent()).toContain('Line chart of N. Values from 0 to 361.')
+      expect(await chart.locator('[tabindex], [role=application]').count()).toBe(0)
+      const card = page.locator('.dapplo-tooltip').first()
+      await page.mouse.move(300, 150)
+      await card.waitFor({ state: 'visible' })
+      expect(await card.textContent()).toMatch(/N\d+/)
+      // A click keeps the card, and another lets it go.
+      await page.mouse.click(300, 150)
+      expect(await card.evaluate(one => getComputedStyle(one).pointerEvents)).toBe('auto')
+      await page.mouse.click(300, 150)
+      expect(await card.evaluate(one => getComputedStyle(one).pointerEvents)).toBe('none')
+      await page.waitForFunction(() => !(globalThis as any).moving.moving)
+      const texts = await page.evaluate(() =>
+        (globalThis as any).moving.scene.batches.flatMap((batch: any) => batch.texts ?? []),
+      )
+      expect(texts).toContain('361')
+      await page.mouse.move(300, 450)
+      await page.mouse.wheel(0, -300)
+      await page.waitForFunction(() => (globalThis as any).moving.state.zoom)
+      expect(errors).toEqual([])
+    } finally {
+      await browser.close()
+      await server.close()
+    }
+  })
 })

@@ -327,6 +327,40 @@ describe('controls and the menu', () => {
   })
 })
 
+test('a house speaks its own words: menu, play bar, legend, tables and the picture', async () => {
+  const { page, errors } = await gallery.open('period.html')
+  await page.evaluate(() =>
+    window.charts[0].reframe({
+      house: {
+        locale: 'de',
+        words: {
+          'Chart menu': 'Menü',
+          'Show data': 'Zahlen zeigen',
+          Close: 'Schließen',
+          '{what} per quarter': '{what} je Quartal',
+          '{title}. Arrow keys read values.': '{title}. Pfeiltasten lesen die Werte.',
+          '{name}, shown': '{name}, gezeigt',
+        },
+      },
+    }),
+  )
+  await settle(page)
+  const chart = page.locator('.dapplo').first()
+  expect(await chart.locator('.dapplo-keys').getAttribute('aria-label')).toMatch(
+    /Pfeiltasten lesen die Werte/,
+  )
+  await expect.poll(() => chart.getByRole('button', { name: 'Gannet Bay, gezeigt' }).count()).toBe(1)
+  const texts = await page.evaluate(() =>
+    window.charts[0].scene.batches.flatMap(batch => (batch.kind === 'texts' ? batch.texts : [])),
+  )
+  expect(texts).toContain('Passengers je Quartal')
+  await page.getByRole('button', { name: 'Menü' }).click()
+  await page.getByRole('menuitem', { name: 'Zahlen zeigen' }).click()
+  await page.getByRole('button', { name: 'Schließen' }).click()
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
 describe('legends', () => {
   test('preview, hide and isolate series, by pointer and by keys', async () => {
     const { page } = await gallery.open('period.html')

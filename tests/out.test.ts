@@ -20,17 +20,20 @@ import {
   DapploError,
   derive,
   openTable,
+  table,
   toCsv,
   toFilm,
   toJson,
   toOutlinedSvg,
   toPdf,
+  toPng,
   toSvg,
   toText,
   writeFilm,
 } from '@dapplo/node'
 import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { picturesIn } from './support/apng.ts'
 import { openBrowser, serveFolder } from './support/browser.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -91,6 +94,53 @@ describe('files', () => {
     expect(still.length).toBeGreaterThan(500)
   })
 
+  test('updates are filmed: charts turn into each other, and rows come', async () => {
+    const fares = () =>
+      table(
+        [
+          { pier: 'Old Mole', fare: 4 },
+          { pier: 'Kelp Quay', fare: 9 },
+        ],
+        { key: 'pier' },
+      )
+    const live = fares()
+    const bars = chart(live, { draw: 'bar', x: 'pier', y: 'fare', motion: { duration: 400 } })
+    const append = () => live.put([{ pier: 'Tern Steps', fare: 6 }])
+    const lines = bars.with({ draw: 'line' })
+    const film = await toFilm([bars, append, lines], 'apng', { ...small, hold: 200 })
+    const pictures = picturesIn(film)
+    // Three stays of 200 ms, and two glides of 400 ms between them, ten pictures a second.
+    expect(pictures).toHaveLength(14)
+    const still = async (one: typeof bars) => {
+      return picturesIn(await toPng(one, { ...small.frame, density: 1 }))[0]
+    }
+    const before = await still(chart(fares(), bars.description))
+    expect(pictures[0].equals(before)).toBe(true)
+    expect(pictures.at(-1)!.equals(await still(lines))).toBe(true)
+    expect(pictures[7].equals(await still(bars))).toBe(true)
+    expect(new Set(pictures.map(picture => picture.toString('base64'))).size).toBeGreaterThanOrEqual(10)
+    await expect(toFilm([append] as never, 'gif', small)).rejects.toThrow('no chart to begin with')
+  })
+
+  test('the command turns one description into the next', () => {
+    const place = join(folder, 'turning')
+    mkdirSync(place)
+    writeFileSync(join(place, 'fares.csv'), 'pier,fare\nOld Mole,4\nKelp Quay,9\n')
+    for (const draw of ['bar', 'line'])
+      writeFileSync(
+        join(place, `${draw}.chart.json`),
+        JSON.stringify({ tables: { fares: { url: 'fares.csv' } }, draw, x: 'pier', y: 'fare' }),
+      )
+    const both = ['draw', join(place, 'bar.chart.json'), join(place, 'line.chart.json'), '--size', '240x160']
+    const gif = join(place, 'change.gif')
+    expect(dapplo([...both, '--out', gif, '--rate', '10', '--hold', '300']).status).toBe(0)
+    // A stay of 300 ms, a glide of 400 and a rest of 1500.
+    expect(readFileSync(gif).toString('latin1').split('\u0021\u00f9\u0004').length - 1).toBe(3 + 4 + 15)
+    const one = dapplo([...both, '--out', join(place, 'both.svg')])
+    expect(one.status).toBe(2)
+    expect(one.stderr).toContain('only turn into each other in a moving picture')
+  })
+
   test('a film that is stopped, or has no ffmpeg, leaves nothing behind', async () => {
     const stop = new AbortController()
     const path = join(folder, 'stopped.gif')
@@ -125,6 +175,18 @@ describe('files', () => {
       process.env.PATH = before
     })
     expect(Number(readFileSync(path, 'utf8'))).toBe(9 * 240 * 160 * 4)
+  })
+
+  const hasFfmpeg = spawnSync('ffmpeg', ['-version']).status === 0
+  test.skipIf(!hasFfmpeg)('ffmpeg, where it is, makes films of the right size and length', async () => {
+    for (const format of ['webm', 'mp4'] as const) {
+      const path = join(folder, `real.${format}`)
+      await writeFilm([race, race.with({ draw: 'line' })], path, format, small)
+      const { stderr } = spawnSync('ffmpeg', ['-i', path, '-f', 'null', '-'], { encoding: 'utf8' })
+      expect(stderr).toMatch(format === 'webm' ? /Video: vp9.*240x160/ : /Video: h264.*240x160/)
+      // A stay of 600 ms, a glide of 400 and a rest of 200, ten pictures a second.
+      expect(stderr).toMatch(/frame=\s*12/)
+    }
   })
 
   test('data come out as plain numbers and ISO times', () => {
@@ -265,19 +327,94 @@ describe('serve', () => {
   })
 })
 
+/** Bundles the element into a folder, as `dapplo.js`. */
+async function bundleElement(site: string): Promise<void> {
+  const { rolldown } = await import('rolldown' as string)
+  const browser = JSON.stringify(join(root, 'packages/browser/dist/index.js'))
+  writeFileSync(
+    join(site, 'entry.mjs'),
+    `import { chartById, defineElement } from ${browser}\ndefineElement()\ndefineElement()\nglobalThis.chartById = chartById\n`,
+  )
+  const bundle = await rolldown({ input: join(site, 'entry.mjs'), platform: 'browser' })
+  await bundle.write({ file: join(site, 'dapplo.js'), format: 'es' })
+}
+
 describe('the element', () => {
+  test('follows what the tables of a description follow: messages, and what is fetched again', async () => {
+    const { startFeed } = (await import('../demo-data/feed.mjs' as string)) as {
+      startFeed(options: object): Promise<{ url: string; close(): Promise<void> }>
+    }
+    const feed = await startFeed({ every: 50 })
+    const site = join(folder, 'following')
+    mkdirSync(site)
+    await bundleElement(site)
+    const columns = {
+      id: { type: 'number' },
+      at: { type: 'time' },
+      pier: { type: 'text' },
+      boarded: { type: 'number' },
+    }
+    const bars = { draw: 'bar', x: 'sum of boarded', y: 'pier', motion: false }
+    const ways = {
+      events: {
+        url: `${feed.url}/events`,
+        as: 'events',
+        keep: { minutes: 15 },
+        at: 'at',
+        stale: { seconds: 60 },
+      },
+      socket: { url: `${feed.url}/socket`, as: 'socket' },
+      fetched: { url: `${feed.url}/boarding.json`, every: { seconds: 0.2 } },
+    }
+    for (const [id, source] of Object.entries(ways))
+      writeFileSync(
+        join(site, `${id}.chart.json`),
+        JSON.stringify({ tables: { boardings: { ...source, key: 'id', columns } }, id, ...bars }),
+      )
+    writeFileSync(join(site, 'bad.chart.json'), JSON.stringify({ tables: { b: { as: 'events' } }, ...bars }))
+    const names = [...Object.keys(ways), 'bad']
+    writeFileSync(
+      join(site, 'index.html'),
+      `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Site</title><script type="module" src="dapplo.js"></script></head><body>
+${names.map(name => `<dapplo-chart src="${name}.chart.json"></dapplo-chart>`).join('\n')}</body></html>`,
+    )
+    const server = await serveFolder(site)
+    const page = await browser.newPage()
+    await page.goto(`${server.url}/index.html`)
+    const rows = (id: string) =>
+      page.evaluate(id => (globalThis as any).chartById(id)?.chart.table.length ?? 0, id)
+    for (const id of Object.keys(ways)) {
+      await expect.poll(() => rows(id), { timeout: 5000 }).toBeGreaterThan(150)
+      const before = await rows(id)
+      await expect.poll(() => rows(id), { timeout: 5000 }).toBeGreaterThan(before + 3)
+    }
+    expect(await page.getByRole('alert').allTextContents()).toEqual([
+      expect.stringContaining('neither rows nor a url'),
+    ])
+    // Taken off the page, nothing is followed any more.
+    const held = await page.evaluate(async () => {
+      const { table } = (globalThis as any).chartById('socket').chart
+      document.body.replaceChildren()
+      const before = table.length
+      await new Promise(resolve => setTimeout(resolve, 400))
+      return table.length - before
+    })
+    expect(held).toBe(0)
+    // A picture shows the rows that a table begins with: here none.
+    const { stdout, status } = dapplo(['draw', join(site, 'events.chart.json')])
+    expect(status).toBe(0)
+    expect(stdout).toContain('There are no rows in table &#34;boardings&#34;')
+    await page.close()
+    await server.close()
+    await feed.close()
+  })
+
   test('comes alive under a strict policy: from an address, from data inside, several on a page; and says what is wrong', async () => {
     const site = join(folder, 'site')
     mkdirSync(site)
     for (const name of ['piers.csv', 'sailings.csv', 'passengers.chart.json'])
       cpSync(join(root, 'demo-data', name), join(site, name))
-    const { rolldown } = await import('rolldown' as string)
-    writeFileSync(
-      join(site, 'entry.mjs'),
-      `import { chartById, defineElement } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}\ndefineElement()\ndefineElement()\nglobalThis.chartById = chartById\n`,
-    )
-    const bundle = await rolldown({ input: join(site, 'entry.mjs'), platform: 'browser' })
-    await bundle.write({ file: join(site, 'dapplo.js'), format: 'es' })
+    await bundleElement(site)
     const inline = {
       tables: {
         piers: {
@@ -381,6 +518,11 @@ test('a house style beside the description counts for colours, fonts, formats an
       palette: ['#7a1f5c'],
       locale: 'de',
       day: { background: '#fffaf0', sizes: { title: 22 } },
+      words: {
+        'Mean {what}': 'Mittel: {what}',
+        bar: 'Balken',
+        '{kind} chart of {what}.': '{kind}diagramm: {what}.',
+      },
       columns: { fare: { label: 'Fahrpreis', format: { style: 'currency', currency: 'EUR' } } },
     }),
   )
@@ -405,10 +547,17 @@ test('a house style beside the description counts for colours, fonts, formats an
     '1.000\u00a0€',
   ])
     expect(stdout).toContain(part)
+  // The same for a table without a description, in the words of the house.
+  const plain = ['draw', join(place, 'fares.csv'), '--draw', 'bar', '--x', 'pier', '--y', 'mean of fare']
+  const { stdout: mean } = dapplo(plain)
+  expect(mean).toContain('>Mittel: Fahrpreis</text>')
+  expect(mean).toContain('<desc>Balkendiagramm: Mittel: Fahrpreis. ')
   writeFileSync(join(place, 'dapplo.house.json'), '{"pallete": []}')
   const bad = dapplo(['draw', join(place, 'fares.chart.json')])
   expect(bad.status).toBe(2)
   expect(bad.stderr).toContain('There is no option "pallete"')
+  writeFileSync(join(place, 'dapplo.house.json'), '{"words": {"Mean of {what}": "Mittel"}}')
+  expect(dapplo(plain).stderr).toMatch(/no option "Mean of \{what\}" .*Did you mean "Mean \{what\}"/)
 })
 
 test('SVG holds its font, or outlines, or links, as asked for', async () => {

@@ -1,4 +1,4 @@
-import type { Control, Theme } from '@dapplo/core/small'
+import type { Composition, Control, Tongue } from '@dapplo/core/small'
 import { controlLook, dressControls } from './control-look.ts'
 import { hiddenStyle } from './hidden.ts'
 
@@ -17,15 +17,17 @@ export class Controls {
   readonly element: HTMLDivElement
   private readonly host: ControlHost
   private readonly list: readonly Control[]
+  private readonly tongue: Tongue
   private readonly updates: (() => void)[] = []
 
-  constructor(list: readonly Control[], host: ControlHost) {
+  constructor(list: readonly Control[], tongue: Tongue, host: ControlHost) {
     this.list = list
+    this.tongue = tongue
     this.host = host
     this.element = document.createElement('div')
     this.element.className = 'dapplo-controls'
     this.element.setAttribute('role', 'group')
-    this.element.setAttribute('aria-label', 'Chart controls')
+    this.element.setAttribute('aria-label', tongue.say('Chart controls'))
     Object.assign(this.element.style, {
       display: 'flex',
       flexWrap: 'wrap',
@@ -37,9 +39,9 @@ export class Controls {
     this.update()
   }
 
-  /** Whether these are still the controls of a description. */
-  isFor(list: readonly Control[]): boolean {
-    return same(list, this.list)
+  /** Whether these are still the controls of a description, in this tongue. */
+  isFor(list: readonly Control[], tongue: Tongue): boolean {
+    return tongue === this.tongue && same(list, this.list)
   }
 
   /** Shows the values that are set now. */
@@ -47,7 +49,7 @@ export class Controls {
     for (const update of this.updates) update()
   }
 
-  dress(theme: Theme): void {
+  dress({ theme }: Composition): void {
     dressControls(this.element, theme)
   }
 
@@ -65,7 +67,7 @@ export class Controls {
     control.to.forEach((value, i) => {
       const option = document.createElement('option')
       option.value = String(i)
-      option.textContent = nameOf(control, value, i)
+      option.textContent = nameOf(control, value, i, this.tongue)
       select.append(option)
     })
     select.addEventListener('change', () => this.host.write(control.set, control.to[Number(select.value)]))
@@ -86,8 +88,8 @@ export class Controls {
     this.updates.push(() => {
       const i = Math.max(0, this.current(control))
       input.value = String(i)
-      shown.textContent = ` ${nameOf(control, control.to[i], i)}`
-      input.setAttribute('aria-valuetext', nameOf(control, control.to[i], i))
+      shown.textContent = ` ${nameOf(control, control.to[i], i, this.tongue)}`
+      input.setAttribute('aria-valuetext', nameOf(control, control.to[i], i, this.tongue))
     })
     label.append(`${control.label ?? nice(control.set)} `, input, shown)
     return label
@@ -135,7 +137,12 @@ export class Controls {
           )
         else if (input.checked) this.host.write(control.set, value)
       })
-      label.append(input, as === 'checks' ? ` ${nameOf(control, value, i)}` : nameOf(control, value, i))
+      label.append(
+        input,
+        as === 'checks'
+          ? ` ${nameOf(control, value, i, this.tongue)}`
+          : nameOf(control, value, i, this.tongue),
+      )
       set.append(label)
       return input
     })
@@ -165,10 +172,10 @@ export class Controls {
   }
 }
 
-function nameOf({ names }: Control, value: unknown, i: number): string {
+function nameOf({ names }: Control, value: unknown, i: number, { say }: Tongue): string {
   const told = names?.[i]
   if (told !== undefined) return told
-  if (value === null || value === undefined) return 'All'
+  if (value === null || value === undefined) return say('All')
   return typeof value === 'object' ? JSON.stringify(value) : String(value)
 }
 

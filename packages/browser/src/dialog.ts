@@ -1,10 +1,10 @@
-import type { DataTable, Theme } from '@dapplo/core/small'
+import type { Composition, DataTable, Theme, Tongue } from '@dapplo/core/small'
 
 /** Shows tables over the page, until they are closed by button or Escape. Focus goes back to where it was. */
 export function showTables(
   title: string,
   tables: readonly DataTable[],
-  theme: Theme,
+  { theme, tongue }: Pick<Composition, 'theme' | 'tongue'>,
   host: Element,
   closed: () => void,
 ): () => void {
@@ -23,7 +23,7 @@ export function showTables(
     overflow: 'auto',
   })
   const heading = element('h2', title, { margin: '0 0 8px', fontSize: '16px' })
-  const close = element('button', 'Close', {
+  const close = element('button', tongue.say('Close'), {
     font: 'inherit',
     color: 'inherit',
     background: 'transparent',
@@ -35,7 +35,7 @@ export function showTables(
   })
   close.setAttribute('type', 'button')
   close.addEventListener('click', () => dialog.close())
-  dialog.append(heading, ...tables.flatMap(table => tableElements(table, theme)), close)
+  dialog.append(heading, ...tables.flatMap(table => tableElements(table, theme, tongue)), close)
   dialog.addEventListener('close', () => {
     dialog.remove()
     closed()
@@ -48,7 +48,11 @@ export function showTables(
   }
 }
 
-function tableElements({ caption, head, rows, more }: DataTable, theme: Theme): HTMLElement[] {
+function tableElements(
+  { caption, head, rows, more }: DataTable,
+  theme: Theme,
+  tongue: Tongue,
+): HTMLElement[] {
   const table = element('table', '', {
     borderCollapse: 'collapse',
     fontVariantNumeric: 'tabular-nums',
@@ -81,7 +85,9 @@ function tableElements({ caption, head, rows, more }: DataTable, theme: Theme): 
   }
   table.append(top, body)
   const rest =
-    more > 0 ? [element('p', `and ${more.toLocaleString()} more rows`, { color: theme.muted })] : []
+    more > 0
+      ? [element('p', tongue.say('and {count} more rows', { count: more }), { color: theme.muted })]
+      : []
   return [table, ...rest]
 }
 

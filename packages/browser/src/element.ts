@@ -1,5 +1,7 @@
-import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
-import { type Live, mount } from './mount.ts'
+import { builtinKinds, DapploError, openChartData, sendsMessages } from '@dapplo/core'
+import { type Feed, feed } from './feed.ts'
+import { mount } from './full.ts'
+import type { Live } from './mount.ts'
 
 /** Where there is no page, as on a server, the class can still be imported. */
 const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement)
@@ -15,6 +17,7 @@ export class ChartElement extends Base {
   live: Live | undefined
   private turn = 0
   private inside: string | undefined
+  private feeds: Feed[] = []
 
   connectedCallback(): void {
     if (!this.style.display) this.style.display = 'block'
@@ -23,6 +26,7 @@ export class ChartElement extends Base {
 
   disconnectedCallback(): void {
     this.turn++
+    this.unfollow()
     this.live?.destroy()
     this.live = undefined
   }
@@ -38,13 +42,18 @@ export class ChartElement extends Base {
     return theme === 'night' || theme === 'auto' ? theme : 'day'
   }
 
+  private unfollow(): void {
+    for (const one of this.feeds) one.close()
+    this.feeds = []
+  }
+
   private async load(): Promise<void> {
     const turn = ++this.turn
     try {
       const { data, base } = await this.description()
       const texts = await textsOf(data, base)
       if (turn !== this.turn) return
-      const { chart, house } = openChartData(
+      const { chart, house, feeds } = openChartData(
         data,
         builtinKinds,
         url => texts.get(url) ?? '',
@@ -56,8 +65,10 @@ export class ChartElement extends Base {
         locale: this.getAttribute('locale') ?? undefined,
         menu: this.hasAttribute('menu'),
       }
+      this.unfollow()
       if (this.live) this.live.show(chart)
       else this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
+      this.feeds = feeds.map(({ table, url, ...how }) => feed(table, { ...how, url: followable(url, base) }))
       this.dispatchEvent(new Event('load'))
     } catch (error) {
       if (turn === this.turn) this.fail(error)
@@ -106,11 +117,24 @@ export class ChartElement extends Base {
 async function textsOf(data: unknown, base: string): Promise<Map<string, string>> {
   const out = new Map<string, string>()
   const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
-  for (const source of Object.values((tables ?? {}) as Record<string, { url?: unknown }>))
-    if (typeof source?.url === 'string') out.set(source.url, await fetchText(new URL(source.url, base).href))
+  for (const source of Object.values((tables ?? {}) as Record<string, { url?: unknown; as?: unknown }>))
+    if (typeof source?.url === 'string' && !sendsMessages(source))
+      out.set(source.url, await fetchText(new URL(source.url, base).href))
   const house = data !== null && typeof data === 'object' && 'house' in data ? data.house : undefined
   if (typeof house === 'string') out.set(house, await fetchText(new URL(house, base).href))
   return out
+}
+
+/** The address of news. Throws `bad-address` for one that must not be followed. */
+function followable(url: string, base: string): string {
+  const address = new URL(url, base)
+  if (/^(https?|wss?):$/.test(address.protocol)) return address.href
+  throw new DapploError(
+    'bad-address',
+    `${address.href} is no address that can be followed`,
+    'url',
+    'Name one by http, https, ws or wss.',
+  )
 }
 
 async function fetchText(address: string): Promise<string> {

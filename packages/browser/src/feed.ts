@@ -1,21 +1,21 @@
-import { DapploError, formatOf, keepRecent, readText, type Span, spanLength, type Table } from '@dapplo/core'
+import {
+  DapploError,
+  type Followed,
+  formatOf,
+  keepRecent,
+  readText,
+  spanLength,
+  type Table,
+} from '@dapplo/core'
 import { signal } from '@preact/signals-core'
 import { openEvents, openFetching, openSocket, type Source } from './feed-sources.ts'
 import { feedStates } from './feed-states.ts'
 
-export interface FeedOptions {
-  url: string
-  /** `events`: Server-Sent Events; `socket`: a WebSocket; else fetched every so often. Default by the address. */
-  as?: 'csv' | 'json' | 'lines' | 'events' | 'socket'
-  /** How often it is fetched. Default every 10 seconds. */
-  every?: Span
-  /** How many rows, or rows of what span before the newest, are kept. Default all. */
-  keep?: number | Span
-  /** The time column by which rows age. */
-  at?: string
-  /** After how long without news the feed counts as stale. Default never. */
-  stale?: Span
-}
+/**
+ * What a table follows, as in a chart file: how news come, how often they are fetched (default every 10 seconds), what is
+ * kept, and when they count as stale.
+ */
+export type FeedOptions = Omit<Followed, 'table'>
 
 /** What is known of a feed. */
 export interface FeedState {

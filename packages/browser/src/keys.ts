@@ -106,14 +106,16 @@ export class Keys {
   }
 
   private step(step: Step): void {
-    this.standing = walk(this.host.composition(), this.standing, step)
+    const composition = this.host.composition()
+    const { tongue } = composition
+    this.standing = walk(composition, this.standing, step)
     if (!this.standing) {
-      this.host.say('There is nothing to read.')
+      this.host.say(tongue.say('There is nothing to read.'))
       return
     }
     this.host.pointAt(this.standing)
     const reading = this.reading()
-    this.host.say(reading ? spoken(reading) : 'No value.')
+    this.host.say(reading ? spoken(reading) : tongue.say('No value.'))
   }
 }
 

@@ -1,10 +1,8 @@
 import {
   type Chart,
   DapploError,
-  type Description,
   type Finding,
   type Frame,
-  hotspots,
   leadOf,
   readAt,
   type Scene,
@@ -12,54 +10,40 @@ import {
   type State,
   selectionsOf,
   sharedScales,
+  type Timing,
   tablesOf,
-  toSvgText,
   View,
 } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
-import { Controls } from './controls.ts'
-import { Gestures } from './gestures.ts'
-import { Keys } from './keys.ts'
-import { Menu } from './menu.ts'
-import { menuItems } from './menu-items.ts'
 import type { Live, MountOptions } from './mount.ts'
 import { Neighbours } from './neighbours.ts'
-import { followPage, pageFrame, timingOf } from './page-frame.ts'
+import { followPage, pageFrame, pageTiming } from './page-frame.ts'
+import { type Abilities, checkParts, type Installed, missing, type PartHost } from './part.ts'
 import { changeAt, readPath } from './paths.ts'
-import { Player, type Timing } from './player.ts'
-import { Playing } from './playing.ts'
+import { Player } from './player.ts'
 import { Pointer } from './pointer.ts'
-import { record } from './record.ts'
+import type { FilmOptions } from './record.ts'
 import { join, leave, type Member, tellAll } from './registry.ts'
-import { csvOf, pngOf } from './save.ts'
-import { Selecting } from './selecting.ts'
-import { Spots } from './spots.ts'
 import { Stage } from './stage.ts'
 import { staleWords } from './stale-words.ts'
-import { Telling } from './telling.ts'
-import { directionsOf, type Zoom } from './zoom.ts'
+import { pointedRow, Telling } from './telling.ts'
 
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
 
-/** A chart on a page: shows a view, and hands on what the person does to its state. */
-export class LiveChart implements Live, Member {
+/** A chart on a page: shows a view and reads its values; its parts hand on to its state what else the person does. */
+export class LiveChart implements Live, Member, PartHost {
   readonly element: HTMLElement
-  private readonly view: View
-  private readonly stage: Stage
+  readonly live: Live = this
+  readonly view: View
+  readonly stage: Stage
+  readonly pointer: Pointer
+  readonly can: Abilities = {}
+  options: MountOptions
   private readonly player: Player
-  private readonly pointer: Pointer
-  private readonly gestures: Gestures
-  private readonly spots: Spots
-  private readonly keys: Keys
-  private menu: Menu | undefined
-  private controls: Controls | undefined
-  private options: MountOptions
+  private readonly installed: Installed[]
   private readonly undo: (() => void)[] = []
   private readonly neighbours: Neighbours
-  private readonly selecting: Selecting
-  private readonly telling: Telling
-  private playing: Playing | undefined
   private lastDrawn = 0
   private due = false
   private still = true
@@ -69,79 +53,41 @@ export class LiveChart implements Live, Member {
   constructor(chart: Chart | Spread, element: HTMLElement, options: MountOptions) {
     this.element = element
     this.options = options
+    const parts = options.parts ?? []
+    checkParts(chart, parts)
     this.stage = new Stage(element, options.height)
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
-    this.putControls()
-    this.putPlayBar()
+    this.pointer = new Pointer(this.stage, {
+      composition: () => this.current.composition.value,
+      ready: () => !this.player.moving,
+      tooltip: () => this.first.description.tooltip !== false,
+      content: new Telling(this.view),
+      pointed: reading => {
+        const row = reading && pointedRow(reading)
+        this.stage.root.style.cursor = row?.link === undefined ? '' : 'pointer'
+        this.neighbours.tellPointed(reading)
+      },
+      // Where drags mean something, the part that knows them says what a click is.
+      clicked: parts.some(part => part.name === 'exploring')
+        ? undefined
+        : place => this.clicked(place, false),
+    })
+    this.installed = parts.map(part => part.install(this))
+    this.settle()
     this.view.frame.value = this.frame()
     this.player = new Player(
+      this.can.moves,
       scene => this.stage.paint(scene, this.density),
       () => this.due && this.redraw(),
     )
-    this.selecting = new Selecting(this.view, {
-      setState: state => {
-        this.jump()
-        this.state = state
-      },
-      say: words => this.stage.say(words),
-    })
-    this.telling = new Telling(this.view, element, () => this.stage.focus.focus())
     // What other charts ask of this one is part of its first picture.
     this.neighbours = new Neighbours(this, this.view)
     try {
       this.player.appear(this.goal, this.motion)
     } catch (error) {
-      this.stage.remove()
+      this.takeDown()
       throw error
     }
-    this.stage.name(this.view.scene)
-    this.pointer = new Pointer(this.stage, {
-      composition: () => this.current.composition.value,
-      ready: () => !this.player.moving,
-      tooltip: () => this.first.description.tooltip !== false,
-      content: this.telling,
-      pointed: reading => {
-        const row = reading?.rows.find(one => one.pointed) ?? reading?.rows[0]
-        this.stage.root.style.cursor = row?.link === undefined ? '' : 'pointer'
-        this.neighbours.tellPointed(reading)
-      },
-    })
-    this.gestures = new Gestures(this.stage, {
-      composition: () => this.current.composition.value,
-      directions: () => directionsOf(this.first.description.zoom),
-      gestures: () => this.selecting.gestures,
-      zoom: () => this.state.zoom ?? {},
-      setZoom: (zoom, gently) => this.setZoom(zoom, gently),
-      clicked: (place, adds) => this.clicked(place, adds),
-      outlined: (outline, box, adds, done) => this.selecting.outline(outline, box, adds, done),
-      quiet: quiet => quiet && this.pointer.pointAt(undefined),
-    })
-    this.spots = new Spots(this.stage.root, {
-      selects: () => this.selecting.gestures.length > 0,
-      preview: key => {
-        this.jump()
-        this.view.preview.value = key
-      },
-      toggle: (key, alone) => this.selecting.toggle(key, alone),
-      selectEntry: (key, adds) => this.selecting.entry(key, adds),
-      selectPlace: (pane, scale, value, adds) => this.selecting.place(pane, scale, value, adds),
-    })
-    this.keys = new Keys(this.stage.focus, {
-      composition: () => this.current.composition.value,
-      pointAt: place => this.pointer.pointAt(place),
-      say: words => this.stage.say(words),
-      select: (reading, adds) => this.selecting.gestures.length > 0 && this.selecting.reading(reading, adds),
-      open: reading => this.telling.openRows(reading),
-      zoom: (factor, x, y) => this.gestures.byKey(factor, x, y),
-      resetZoom: () => this.setZoom({}, true),
-      escape: () => this.escape(),
-    })
-    if (options.menu)
-      this.menu = new Menu(
-        this.stage.root,
-        menuItems(this, this.view, this.telling, words => this.stage.say(words)),
-        words => this.stage.say(words),
-      )
     this.listen()
     join(this)
     this.afterDrawing()
@@ -172,6 +118,7 @@ export class LiveChart implements Live, Member {
   }
 
   show(chart: Chart | Spread): void {
+    checkParts(chart, this.options.parts ?? [])
     const before = this.view.chart.value
     this.view.chart.value = chart
     try {
@@ -213,19 +160,29 @@ export class LiveChart implements Live, Member {
   }
 
   toPng(): Promise<Blob> {
-    return pngOf(this.view.scene, this.stage.surroundings)
+    return this.able('png', 'toPng')(this.view.scene)
   }
 
   toSvg(): string {
-    return toSvgText(this.view.scene)
+    return this.able('svg', 'toSvg')(this.view.scene)
   }
 
-  toWebm(options: { signal?: AbortSignal; progress?: (share: number) => void } = {}): Promise<Blob> {
-    return record(this.playing, this.stage.canvas, options)
+  toWebm(options: FilmOptions = {}): Promise<Blob> {
+    return this.able('film', 'toWebm')(options)
   }
 
   toCsv(): string {
-    return csvOf(this.view.composition.value)
+    return this.able('csv', 'toCsv')(this.view.composition.value)
+  }
+
+  /** What the part for saving brings. */
+  private able<A extends 'png' | 'svg' | 'csv' | 'film'>(
+    ability: A,
+    call: string,
+  ): NonNullable<Abilities[A]> {
+    const found = this.can[ability]
+    if (!found) throw missing('saving', call)
+    return found
   }
 
   destroy(): void {
@@ -235,15 +192,14 @@ export class LiveChart implements Live, Member {
     selectionsOf(this.view.root).set(this.view, undefined)
     leave(this)
     this.player.stop()
-    this.pointer.remove()
-    this.gestures.remove()
-    this.spots.remove()
-    this.keys.remove()
-    this.menu?.remove()
-    this.telling.remove()
-    this.playing?.remove()
-    this.stage.remove()
+    this.takeDown()
     this.options.onDestroy?.()
+  }
+
+  private takeDown(): void {
+    this.pointer.remove()
+    for (const part of this.installed) part.remove?.()
+    this.stage.remove()
   }
 
   // What other charts on the page know of this one.
@@ -283,21 +239,21 @@ export class LiveChart implements Live, Member {
   }
 
   /** The view that is shown: of the period that is reached, where the chart is played. */
-  private get current(): View {
-    return this.playing?.current ?? this.view
+  get current(): View {
+    return this.can.playing?.current ?? this.view
   }
 
   /** The scene that ought to be on screen. */
   private get goal(): Scene {
-    return this.playing?.scene ?? this.view.scene
+    return this.can.playing?.scene ?? this.view.scene
   }
 
   play(): void {
-    this.playing?.play()
+    this.can.playing?.play()
   }
 
   pause(): void {
-    this.playing?.pause()
+    this.can.playing?.pause()
   }
 
   /** The chart that speaks for all of a spread. */
@@ -309,8 +265,12 @@ export class LiveChart implements Live, Member {
     return window.devicePixelRatio || 1
   }
 
+  get glides(): boolean {
+    return this.can.moves !== undefined && this.motion !== undefined
+  }
+
   private get motion(): Timing | undefined {
-    return timingOf(this.first.description.motion ?? this.options.house?.motion)
+    return pageTiming(this.first.description.motion ?? this.options.house?.motion)
   }
 
   private frame(): Frame {
@@ -342,14 +302,15 @@ export class LiveChart implements Live, Member {
           this.refresh()
         },
         // Paper gets lines and letters rather than pixels.
-        printing: prints => this.stage.print(prints ? toSvgText(this.player.goal) : undefined),
+        printing: prints => this.stage.print(prints ? this.can.svg?.(this.player.goal) : undefined),
       }),
     )
   }
 
   /** Takes the frame anew: size, density, theme. A new frame is shown at once, without motion. */
-  private refresh(): void {
-    if (this.gone) return
+  refresh(): void {
+    // Before the first picture there is nothing to refresh: it takes its frame when all is in place.
+    if (this.gone || !this.player) return
     const next = this.frame()
     const now = this.view.frame.peek()
     const same = (['width', 'height', 'density', 'theme', 'house', 'locale', 'background'] as const).every(
@@ -361,8 +322,7 @@ export class LiveChart implements Live, Member {
     this.view.frame.value = next
   }
 
-  /** The next picture is shown at once: what follows a hand must not lag behind it. */
-  private jump(): void {
+  jump(): void {
     this.still = false
   }
 
@@ -374,7 +334,7 @@ export class LiveChart implements Live, Member {
   private redraw(): void {
     this.due = false
     if (this.gone) return
-    this.playing?.update()
+    this.can.playing?.update()
     const scene = this.goal
     const now = performance.now()
     const since = now - this.lastDrawn
@@ -383,7 +343,7 @@ export class LiveChart implements Live, Member {
       const motion = this.motion
       // News that come faster than they can be shown are not glided to, or the picture would never catch up.
       const hurried = this.player.moving && since < HURRY
-      if (this.still && motion && !hurried && !this.playing) this.player.glide(scene, motion)
+      if (this.still && motion && !hurried && !this.can.playing) this.player.glide(scene, motion)
       else this.player.jump(scene)
     }
     this.still = true
@@ -391,46 +351,19 @@ export class LiveChart implements Live, Member {
     this.pointer.refresh()
   }
 
+  private settle(): void {
+    for (const part of this.installed) part.settle?.()
+  }
+
   private afterDrawing(): void {
     const composition = this.current.composition.value
-    this.stage.name(this.current.scene)
+    this.stage.name(this.current.scene, composition.tongue)
     this.stage.dress(composition.theme)
-    this.putControls()
-    this.putPlayBar()
-    this.playing?.bar.dress(composition.theme)
-    this.controls?.update()
-    this.controls?.dress(composition.theme)
-    this.menu?.dress(composition.theme)
-    this.gestures.update()
-    this.keys.refresh()
-    this.spots.show(hotspots(composition, this.view.frame.value.measure))
+    for (const part of this.installed) part.drawn?.(composition)
   }
 
-  private putControls(): void {
-    const list = (this.view.chart.value.description as Description).controls ?? []
-    if (this.controls?.isFor(list) || (!this.controls && list.length === 0)) return
-    this.controls = list.length === 0 ? undefined : new Controls(list, this)
-    this.stage.putControls(this.controls?.element)
-    this.refresh()
-  }
-
-  /** A chart with periods has controls to play it; one that lost them has none. */
-  private putPlayBar(): void {
-    const plays = this.view.first.resolved.throughMeaning !== undefined
-    if (plays === (this.playing !== undefined)) return
-    this.playing?.remove()
-    this.playing = plays
-      ? new Playing(this.view, {
-          state: () => this.state,
-          setState: state => {
-            this.state = state
-          },
-          say: words => this.stage.say(words),
-          smooth: () => this.motion !== undefined,
-        })
-      : undefined
-    this.stage.putFoot(this.playing?.bar.element)
-    if (this.player) this.refresh()
+  say(words: string): void {
+    this.stage.say(words)
   }
 
   // Controls.
@@ -452,40 +385,16 @@ export class LiveChart implements Live, Member {
       this.show(chart.with(changeAt(chart.description, path, value) as never))
     } catch (error) {
       // A value that the data make impossible leaves the chart as it was.
-      this.controls?.update()
+      this.afterDrawing()
       this.stage.say(error instanceof DapploError ? error.sentence : String(error))
     }
   }
 
-  // Zoom and clicks.
-
-  private setZoom(zoom: Zoom, gently: boolean): void {
-    if (JSON.stringify(zoom) === JSON.stringify(this.state.zoom ?? {})) return
-    if (!gently) this.jump()
-    const { zoom: _, ...rest } = this.state
-    this.state = Object.keys(zoom).length > 0 ? { ...rest, zoom } : rest
-  }
-
-  private clicked(place: { x: number; y: number }, adds: boolean): void {
-    const { gestures } = this.selecting
-    const link = this.linkAt(place)
-    if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')
-    else if (gestures.includes('click')) this.selecting.click(place, adds)
-    else if (gestures.length > 0) this.selecting.clear()
-    else this.pointer.pin(!this.pointer.isPinned)
-  }
-
-  /** Where the shape at a place leads to. */
-  private linkAt(place: { x: number; y: number }): string | undefined {
+  clicked(place: { x: number; y: number }, adds: boolean): void {
     const reading = readAt(this.view.composition.value, place.x, place.y)
-    return (reading?.rows.find(row => row.pointed) ?? reading?.rows[0])?.link
-  }
-
-  private escape(): boolean {
-    if (this.pointer.isPinned) this.pointer.pin(false)
-    else if (this.selecting.clear()) return true
-    else if (Object.keys(this.state.zoom ?? {}).length > 0) this.setZoom({}, true)
-    else return false
-    return true
+    // Where the shape that is meant leads to.
+    const link = reading && pointedRow(reading)?.link
+    if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')
+    else if (!this.can.click?.(place, adds)) this.pointer.pin(!this.pointer.isPinned)
   }
 }

@@ -1,7 +1,7 @@
-import type { Theme } from '@dapplo/core/small'
+import type { Composition, Sentence } from '@dapplo/core/small'
 
 export interface MenuItem {
-  words: string
+  words: Sentence
   act(): void | Promise<void>
 }
 
@@ -9,15 +9,17 @@ export interface MenuItem {
 export class Menu {
   private readonly button: HTMLButtonElement
   private readonly list: HTMLDivElement
-  private readonly say: (words: string) => void
+  private readonly items: readonly MenuItem[]
+  private readonly failed: (action: Sentence) => void
 
-  constructor(root: HTMLElement, items: readonly MenuItem[], say: (words: string) => void) {
-    this.say = say
+  /** `failed`: called where something cannot be done. */
+  constructor(root: HTMLElement, items: readonly MenuItem[], failed: (action: Sentence) => void) {
+    this.items = items
+    this.failed = failed
     this.button = document.createElement('button')
     this.button.type = 'button'
     this.button.className = 'dapplo-menu-button'
     this.button.textContent = '⋯'
-    this.button.setAttribute('aria-label', 'Chart menu')
     this.button.setAttribute('aria-haspopup', 'menu')
     this.button.setAttribute('aria-expanded', 'false')
     Object.assign(this.button.style, {
@@ -37,7 +39,6 @@ export class Menu {
     this.list = document.createElement('div')
     this.list.className = 'dapplo-menu'
     this.list.setAttribute('role', 'menu')
-    this.list.setAttribute('aria-label', 'Chart menu')
     this.list.hidden = true
     Object.assign(this.list.style, {
       position: 'absolute',
@@ -56,8 +57,13 @@ export class Menu {
     root.append(this.button, this.list)
   }
 
-  /** Takes the theme's colours. */
-  dress(theme: Theme): void {
+  /** Takes the theme's colours and the words of the page's language. */
+  dress({ theme, tongue }: Composition): void {
+    for (const element of [this.button, this.list])
+      element.setAttribute('aria-label', tongue.say('Chart menu'))
+    this.items.forEach(({ words }, i) => {
+      this.list.children[i].textContent = tongue.say(words)
+    })
     Object.assign(this.button.style, { color: theme.muted })
     Object.assign(this.list.style, {
       color: theme.text,
@@ -76,7 +82,6 @@ export class Menu {
   private entry({ words, act }: MenuItem): HTMLButtonElement {
     const entry = document.createElement('button')
     entry.type = 'button'
-    entry.textContent = words
     entry.tabIndex = -1
     entry.setAttribute('role', 'menuitem')
     Object.assign(entry.style, {
@@ -95,7 +100,7 @@ export class Menu {
       this.button.focus()
       Promise.resolve()
         .then(act)
-        .catch(() => this.say(`${words}: this is not possible here.`))
+        .catch(() => this.failed(words))
     })
     return entry
   }

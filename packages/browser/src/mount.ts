@@ -9,6 +9,8 @@ import {
   type Theme,
 } from '@dapplo/core/small'
 import { LiveChart } from './live.ts'
+import type { Part } from './part.ts'
+import type { FilmOptions } from './record.ts'
 import { byId } from './registry.ts'
 
 export interface MountOptions {
@@ -25,6 +27,8 @@ export interface MountOptions {
   state?: State
   /** A button in the corner with a menu: save, copy, print, see the data, reset. Default false. */
   menu?: boolean
+  /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
+  parts?: readonly Part[]
   /** Called once the chart is off the page. */
   onDestroy?: () => void
 }
@@ -57,10 +61,10 @@ export interface Live {
   toPng(): Promise<Blob>
   toSvg(): string
   /**
-   * A film of the chart's periods, as WebM, made while it plays. Throws `no-film` where the chart has none or the
-   * browser cannot record; `signal` ends it.
+   * A film of the chart as WebM, made while it plays through its periods, or while what `during` does changes it. Throws
+   * `no-film` where there is nothing to film or the browser cannot record; `signal` ends it.
    */
-  toWebm(options?: { signal?: AbortSignal; progress?: (share: number) => void }): Promise<Blob>
+  toWebm(options?: FilmOptions): Promise<Blob>
   /** The values that are shown, as CSV. */
   toCsv(): string
   /** Takes the chart off the page, with every listener and element that it brought. */
@@ -69,30 +73,34 @@ export interface Live {
 
 const mounted = new WeakMap<Element, Live>()
 
-/**
- * Shows a chart in an element, which it fills and whose size it follows. It moves when its tables change.
- * Mounting on an element that has a chart replaces that. Throws `no-element` when there is no such element.
- */
-export function mount(chart: Chart | Spread, place: string | HTMLElement, options: MountOptions = {}): Live {
-  const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
-  if (!element) {
-    throw new DapploError(
-      'no-element',
-      `There is no element ${JSON.stringify(place)} on the page`,
-      'mount',
-      'Call mount after the element exists, or pass the element itself.',
-    )
+/** Makes the `mount` of a face of the library: its parts are all that a bundle needs to hold. */
+export function mountMaker(parts: readonly Part[]) {
+  return function mount(
+    chart: Chart | Spread,
+    place: string | HTMLElement,
+    options: MountOptions = {},
+  ): Live {
+    const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
+    if (!element) {
+      throw new DapploError(
+        'no-element',
+        `There is no element ${JSON.stringify(place)} on the page`,
+        'mount',
+        'Call mount after the element exists, or pass the element itself.',
+      )
+    }
+    mounted.get(element)?.destroy()
+    const live = new LiveChart(chart, element, {
+      parts,
+      ...options,
+      onDestroy: () => {
+        if (mounted.get(element) === live) mounted.delete(element)
+        options.onDestroy?.()
+      },
+    })
+    mounted.set(element, live)
+    return live
   }
-  mounted.get(element)?.destroy()
-  const live = new LiveChart(chart, element, {
-    ...options,
-    onDestroy: () => {
-      if (mounted.get(element) === live) mounted.delete(element)
-      options.onDestroy?.()
-    },
-  })
-  mounted.set(element, live)
-  return live
 }
 
 /** The chart on the page whose description has this id, however it came there; undefined where there is none. */

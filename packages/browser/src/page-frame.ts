@@ -1,7 +1,6 @@
-import type { Description, Frame } from '@dapplo/core/small'
+import { type Description, type Frame, type Timing, timingOf } from '@dapplo/core/small'
 import { pageMeasure } from './measure.ts'
 import type { MountOptions } from './mount.ts'
-import type { Timing } from './player.ts'
 
 /** What a chart takes from the page around it: its size, language, light or dark, and how its letters measure. */
 export function pageFrame(
@@ -26,17 +25,9 @@ export function pageFrame(
   }
 }
 
-/** How a chart moves, with the defaults; not at all for people who wish for less motion. */
-export function timingOf(motion: Description['motion']): Timing | undefined {
-  if (motion === false || matchMedia('(prefers-reduced-motion: reduce)').matches) return undefined
-  return {
-    duration: motion?.duration ?? 400,
-    delay: motion?.delay ?? 0,
-    easing: motion?.easing ?? 'ease-in-out',
-    spring: motion?.spring,
-    stagger: motion?.stagger,
-  }
-}
+/** How a chart moves on this page; not at all for people who wish for less motion. */
+export const pageTiming = (motion: Description['motion']): Timing | undefined =>
+  matchMedia('(prefers-reduced-motion: reduce)').matches ? undefined : timingOf(motion)
 
 /** Follows what of the page changes a chart's frame, and its printing. Returns what ends that. */
 export function followPage(

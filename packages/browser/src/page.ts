@@ -1,7 +1,7 @@
 /** The program of a self-contained page: brings its chart to life from the data written into the page. */
 import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
 import { speakToParent } from './frame-protocol.ts'
-import { mount } from './mount.ts'
+import { mount } from './full.ts'
 
 const place = document.getElementById('chart')
 const data = document.getElementById('chart-data')?.textContent

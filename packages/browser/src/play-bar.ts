@@ -1,4 +1,4 @@
-import type { Theme } from '@dapplo/core/small'
+import type { Composition, Sentence } from '@dapplo/core/small'
 import { controlLook, dressControls } from './control-look.ts'
 
 export interface PlayBarHost {
@@ -18,12 +18,14 @@ export class PlayBar {
   private readonly toggle: HTMLButtonElement
   private readonly range: HTMLInputElement
   private readonly words: HTMLSpanElement
+  private readonly repeat: HTMLSpanElement
+  private readonly named: readonly (readonly [HTMLElement, Sentence])[]
+  private playing = false
 
   constructor(host: PlayBarHost) {
     this.element = document.createElement('div')
     this.element.className = 'dapplo-play'
     this.element.setAttribute('role', 'group')
-    this.element.setAttribute('aria-label', 'Playback')
     Object.assign(this.element.style, {
       display: 'flex',
       flexWrap: 'wrap',
@@ -31,12 +33,11 @@ export class PlayBar {
       gap: '4px 10px',
       padding: '2px 16px 10px',
     })
-    const back = button('◂', 'One period back', () => host.step(-1))
-    this.toggle = button('▶', 'Play', () => host.toggle())
-    const on = button('▸', 'One period on', () => host.step(1))
+    const back = button('◂', () => host.step(-1))
+    this.toggle = button('▶', () => host.toggle())
+    const on = button('▸', () => host.step(1))
     this.range = document.createElement('input')
     Object.assign(this.range, { type: 'range', min: '0', step: 'any' })
-    this.range.setAttribute('aria-label', 'Period')
     Object.assign(this.range.style, { flex: '1 1 120px', minWidth: '80px' })
     this.range.addEventListener('input', () => host.scrub(Number(this.range.value)))
     // Arrow keys go from period to period rather than by a hundredth of the way.
@@ -49,7 +50,6 @@ export class PlayBar {
     this.words = document.createElement('span')
     Object.assign(this.words.style, { minWidth: '4em', fontVariantNumeric: 'tabular-nums' })
     const speed = document.createElement('select')
-    speed.setAttribute('aria-label', 'Speed')
     Object.assign(speed.style, look)
     for (const value of SPEEDS) {
       const option = document.createElement('option')
@@ -63,8 +63,16 @@ export class PlayBar {
     const check = document.createElement('input')
     check.type = 'checkbox'
     check.addEventListener('change', () => host.loop(check.checked))
-    loop.append(check, ' Repeat')
+    this.repeat = document.createElement('span')
+    loop.append(check, ' ', this.repeat)
     this.element.append(back, this.toggle, on, this.range, this.words, speed, loop)
+    this.named = [
+      [this.element, 'Playback'],
+      [back, 'One period back'],
+      [on, 'One period on'],
+      [this.range, 'Period'],
+      [speed, 'Speed'],
+    ]
   }
 
   show({
@@ -79,23 +87,26 @@ export class PlayBar {
     playing: boolean
   }): void {
     this.toggle.textContent = playing ? '❚❚' : '▶'
-    this.toggle.setAttribute('aria-label', playing ? 'Pause' : 'Play')
+    this.playing = playing
     this.range.max = String(length)
     this.range.value = String(place)
     this.range.setAttribute('aria-valuetext', words)
     this.words.textContent = words
   }
 
-  dress(theme: Theme): void {
+  /** Takes the theme's colours and the words of the page's language. */
+  dress({ theme, tongue }: Composition): void {
     dressControls(this.element, theme)
+    for (const [element, sentence] of this.named) element.setAttribute('aria-label', tongue.say(sentence))
+    this.toggle.setAttribute('aria-label', tongue.say(this.playing ? 'Pause' : 'Play'))
+    this.repeat.textContent = tongue.say('Repeat')
   }
 }
 
-function button(words: string, name: string, act: () => void): HTMLButtonElement {
+function button(words: string, act: () => void): HTMLButtonElement {
   const made = document.createElement('button')
   made.type = 'button'
   made.textContent = words
-  made.setAttribute('aria-label', name)
   Object.assign(made.style, look, { cursor: 'pointer', minWidth: '34px' })
   made.addEventListener('click', act)
   return made

@@ -1,24 +1,5 @@
-import {
-  appear,
-  type Between,
-  between,
-  carrying,
-  readEasing,
-  type Scene,
-  type Spring,
-  spring,
-} from '@dapplo/core/small'
-
-export interface Timing {
-  /** Milliseconds. */
-  duration: number
-  delay: number
-  easing: string
-  /** Instead of duration and easing. */
-  spring?: true | { stiffness?: number; damping?: number }
-  /** Milliseconds from the start of the first shape to that of the last. */
-  stagger?: number
-}
+import type { Between, Scene, Timing } from '@dapplo/core/small'
+import type { Moves } from './part.ts'
 
 /** First appearances take a little longer than changes: there is more to take in. */
 const APPEARING = 1.25
@@ -31,6 +12,7 @@ export class Player {
   scene!: Scene
   private readonly paint: (scene: Scene) => void
   private readonly before: () => void
+  private readonly moves: Moves | undefined
   private frame = 0
   private aim: Scene | undefined
   /** The picture of the present motion at a time of the clock. */
@@ -40,8 +22,9 @@ export class Player {
   private shownAt = 0
   private painted: Scene | undefined
 
-  /** `before`: called at the start of each frame, when what is shown may still change. */
-  constructor(paint: (scene: Scene) => void, before: () => void) {
+  /** `before`: called at the start of each frame, when what is shown may still change. Without `moves` nothing glides. */
+  constructor(moves: Moves | undefined, paint: (scene: Scene) => void, before: () => void) {
+    this.moves = moves
     this.paint = paint
     this.before = before
   }
@@ -62,14 +45,18 @@ export class Player {
 
   /** The first picture, which is painted at once. */
   appear(scene: Scene, timing: Timing | undefined): void {
-    if (timing) this.play(appear(scene), scene, { ...timing, duration: timing.duration * APPEARING })
+    const { moves } = this
+    if (timing && moves)
+      this.play(moves, moves.appear(scene), scene, { ...timing, duration: timing.duration * APPEARING })
     else this.scene = scene
     this.put()
   }
 
   /** Moves to a scene from whatever is on screen now, also in mid-motion. */
   glide(scene: Scene, timing: Timing): void {
-    this.play(between(this.scene, scene), scene, timing)
+    const { moves } = this
+    if (moves) this.play(moves, moves.between(this.scene, scene), scene, timing)
+    else this.jump(scene)
   }
 
   jump(scene: Scene): void {
@@ -108,48 +95,24 @@ export class Player {
     this.put()
   }
 
-  private play(motion: Between, goal: Scene, timing: Timing): void {
+  private play({ paced, carrying }: Moves, motion: Between, goal: Scene, timing: Timing): void {
     const now = performance.now()
     // With a spring, shapes in mid-motion go on with the speed they have.
     const carry = timing.spring !== undefined && this.at ? carrying(this.at, this.shownAt, AHEAD) : undefined
-    const pull = timing.spring === undefined ? undefined : spring(timing.spring)
-    const duration = pull?.duration ?? timing.duration
-    if (!(duration > 0)) return this.jump(goal)
+    const pace = paced(motion, timing)
+    if (!pace) return this.jump(goal)
+    const { total, spring } = pace
     const start = now + timing.delay
-    const total = duration + (timing.stagger ?? 0)
-    const pictures = picturesOf(motion, timing, duration, total, pull)
     this.at = time => {
       const passed = Math.max(0, time - start)
       if (passed >= total) return goal
-      const scene = pictures(passed)
-      return carry && pull ? carry(scene, pull.carry(passed)) : scene
+      const scene = pace.at(passed)
+      return carry && spring ? carry(scene, spring.carry(passed)) : scene
     }
     this.ends = start + total
     this.aim = goal
     this.shownAt = now
     this.scene = this.at(now)
     this.wake()
-  }
-}
-
-/** The pictures of a motion by the milliseconds that have passed. */
-function picturesOf(
-  motion: Between,
-  { easing, stagger = 0 }: Timing,
-  duration: number,
-  total: number,
-  pull: Spring | undefined,
-): (passed: number) => Scene {
-  const ease = pull ? undefined : readEasing(easing)
-  const progress = (passed: number) => {
-    const time = Math.max(0, Math.min(duration, passed))
-    return pull ? pull.progress(time) : ease!(time / duration)
-  }
-  return passed => {
-    const each =
-      stagger > 0
-        ? (i: number, count: number) => progress(passed - (stagger * i) / Math.max(1, count - 1))
-        : undefined
-    return motion(progress(passed), Math.min(0.9999, passed / total), each)
   }
 }

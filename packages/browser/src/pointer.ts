@@ -12,6 +12,8 @@ export interface PointerHost {
   content: TooltipContent
   /** What is pointed at has changed. */
   pointed(reading: Reading | undefined): void
+  /** A click, where this pointer is to notice them itself. */
+  clicked?: (place: { x: number; y: number }) => void
 }
 
 /** Follows the pointer over a chart: reads the nearest values, marks them, and shows them in a tooltip. */
@@ -35,6 +37,7 @@ export class Pointer {
     root.addEventListener('pointerdown', this.moved)
     root.addEventListener('pointerleave', this.left)
     root.addEventListener('pointercancel', this.left)
+    if (host.clicked) root.addEventListener('click', this.clicked)
   }
 
   /** Where the pointer is, in pixels of the chart; undefined when it is elsewhere. */
@@ -79,6 +82,7 @@ export class Pointer {
     root.removeEventListener('pointerdown', this.moved)
     root.removeEventListener('pointerleave', this.left)
     root.removeEventListener('pointercancel', this.left)
+    root.removeEventListener('click', this.clicked)
     this.tooltip.remove()
   }
 
@@ -94,6 +98,8 @@ export class Pointer {
     this.at = undefined
     this.schedule()
   }
+
+  private readonly clicked = (event: MouseEvent) => this.host.clicked?.(this.stage.placeOf(event))
 
   private schedule(): void {
     this.due ||= requestAnimationFrame(() => {

@@ -5,7 +5,6 @@ import {
   paintCanvas,
   type Scene,
   type Surroundings,
-  toSvgText,
 } from '@dapplo/core/small'
 
 /** Device pixels per pixel of saved pictures: sharp on most screens. */
@@ -51,15 +50,15 @@ export function fileName(title: string, ending: string): string {
 }
 
 /** Prints the picture alone, as drawn for paper: lines and letters rather than pixels. */
-export function print(scene: Scene): void {
+export function printed(svg: string, title: string): void {
   const frame = document.createElement('iframe')
   Object.assign(frame.style, { position: 'fixed', width: '0', height: '0', border: '0' })
   document.body.append(frame)
   const inner = frame.contentDocument!
-  const picture = new DOMParser().parseFromString(toSvgText(scene), 'image/svg+xml').documentElement
+  const picture = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
   picture.setAttribute('style', 'width:100%;height:auto')
   inner.body.append(inner.importNode(picture, true))
-  inner.title = scene.title
+  inner.title = title
   const view = frame.contentWindow!
   view.addEventListener('afterprint', () => frame.remove())
   view.print()

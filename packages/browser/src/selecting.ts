@@ -111,7 +111,14 @@ export class Selecting {
       this.host.setState(serials.length > 0 ? { ...rest, selected: serials } : rest)
     if (tells && (serials.length > 0 || before))
       this.host.say(
-        serials.length > 0 ? `${serials.length.toLocaleString()} rows selected.` : 'Nothing selected.',
+        this.view.tongue.value.say(
+          serials.length === 0
+            ? 'Nothing selected.'
+            : serials.length === 1
+              ? '{count} row selected.'
+              : '{count} rows selected.',
+          { count: serials.length },
+        ),
       )
   }
 

@@ -1,4 +1,4 @@
-import type { Hotspot } from '@dapplo/core/small'
+import type { Hotspot, Tongue } from '@dapplo/core/small'
 
 export interface SpotHost {
   /** Whether names at axes answer to a person. */
@@ -27,12 +27,14 @@ export class Spots {
 
   constructor(root: HTMLElement, host: SpotHost) {
     this.host = host
-    this.legend = group('Legend')
-    this.labels = group('Names at the axes')
+    this.legend = group()
+    this.labels = group()
     root.append(this.legend, this.labels)
   }
 
-  show(spots: readonly Hotspot[]): void {
+  show(spots: readonly Hotspot[], { say }: Tongue): void {
+    this.legend.setAttribute('aria-label', say('Legend'))
+    this.labels.setAttribute('aria-label', say('Names at the axes'))
     const wanted = spots.filter(spot => spot.kind === 'legend' || this.host.selects())
     this.spots = new Map(wanted.map(spot => [`${spot.kind} ${spot.pane} ${spot.key}`, spot]))
     for (const [id, button] of this.buttons) {
@@ -56,7 +58,9 @@ export class Spots {
         height: `${height}px`,
       })
       const words =
-        spot.kind === 'legend' ? `${spot.name}, ${spot.hidden ? 'hidden' : 'shown'}` : `Select ${spot.name}`
+        spot.kind === 'label'
+          ? say('Select {name}', { name: spot.name })
+          : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
       button.setAttribute('aria-label', words)
       if (spot.kind === 'legend') button.setAttribute('aria-pressed', String(!spot.hidden))
     }
@@ -116,9 +120,8 @@ export class Spots {
   }
 }
 
-function group(name: string): HTMLDivElement {
+function group(): HTMLDivElement {
   const element = document.createElement('div')
   element.setAttribute('role', 'group')
-  element.setAttribute('aria-label', name)
   return element
 }

@@ -1,4 +1,11 @@
-import { type Context2D, paintCanvas, type Scene, safePicture, type Theme } from '@dapplo/core/small'
+import {
+  type Context2D,
+  paintCanvas,
+  type Scene,
+  safePicture,
+  type Theme,
+  type Tongue,
+} from '@dapplo/core/small'
 import { hiddenStyle } from './hidden.ts'
 
 let count = 0
@@ -32,7 +39,6 @@ export class Stage {
     this.outer = document.createElement('div')
     this.outer.className = 'dapplo'
     this.outer.setAttribute('role', 'graphics-document')
-    this.outer.setAttribute('aria-roledescription', 'chart')
     Object.assign(this.outer.style, {
       position: 'relative',
       width: '100%',
@@ -57,10 +63,7 @@ export class Stage {
     Object.assign(this.voice.style, hiddenStyle)
     this.focus = document.createElement('div')
     this.focus.className = 'dapplo-keys'
-    this.focus.tabIndex = 0
-    this.focus.setAttribute('role', 'application')
-    this.focus.setAttribute('aria-roledescription', 'chart')
-    this.focus.setAttribute('aria-describedby', this.summary.id)
+    this.outer.setAttribute('aria-describedby', this.summary.id)
     Object.assign(this.focus.style, {
       position: 'absolute',
       inset: '2px',
@@ -254,11 +257,26 @@ export class Stage {
     return context
   }
 
+  private takesKeys = false
+
+  /** Lets people tab into the chart, to read it by keys. */
+  takeKeys(): void {
+    this.takesKeys = true
+    this.focus.tabIndex = 0
+    this.focus.setAttribute('role', 'application')
+    this.focus.setAttribute('aria-describedby', this.summary.id)
+    this.outer.removeAttribute('aria-describedby')
+  }
+
   /** Says what the picture shows to those who cannot see it. */
-  name(scene: Scene): void {
-    const name = scene.title || 'Chart'
-    this.outer.setAttribute('aria-label', name)
-    this.focus.setAttribute('aria-label', `${name}. Arrow keys read values.`)
+  name(scene: Scene, { say }: Tongue): void {
+    const title = scene.title || say('chart')
+    this.outer.setAttribute('aria-label', title)
+    this.outer.setAttribute('aria-roledescription', say('chart'))
+    if (this.takesKeys) {
+      this.focus.setAttribute('aria-label', say('{title}. Arrow keys read values.', { title }))
+      this.focus.setAttribute('aria-roledescription', say('chart'))
+    }
     if (this.summary.textContent !== scene.description) this.summary.textContent = scene.description
   }
 

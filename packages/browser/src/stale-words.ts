@@ -6,9 +6,12 @@ export function staleWords(view: View): string {
   for (const table of tablesOf(view.chart.value)) {
     for (const { stale, last, problem } of feedStates.of(rootOf(table))) {
       if (!stale) continue
-      const since =
-        last === undefined ? '' : ` since ${new Date(last).toLocaleTimeString(view.frame.value.locale)}`
-      return `No news${since}${problem ? ', the connection is broken' : ''}`
+      const { say, locale } = view.tongue.value
+      if (last === undefined) return say(problem ? 'No news, the connection is broken' : 'No news')
+      const time = new Date(last).toLocaleTimeString(locale)
+      return problem
+        ? say('No news since {time}, the connection is broken', { time })
+        : say('No news since {time}', { time })
     }
   }
   return ''

@@ -87,6 +87,7 @@ export class Tooltip {
       reading.more,
       more,
       theme.name,
+      composition.tongue.locale,
     ])
     if (said !== this.shown) {
       this.shown = said
@@ -100,7 +101,7 @@ export class Tooltip {
     this.card.remove()
   }
 
-  private content(reading: Reading, told: readonly Told[], { theme }: Composition): Node[] {
+  private content(reading: Reading, told: readonly Told[], { theme, tongue }: Composition): Node[] {
     const nodes: Node[] = []
     if (reading.heading) {
       const heading = document.createElement('div')
@@ -156,7 +157,7 @@ export class Tooltip {
     nodes.push(list)
     if (reading.more > 0) {
       const more = document.createElement('div')
-      more.textContent = `and ${reading.more} more`
+      more.textContent = tongue.say('and {count} more', { count: reading.more })
       Object.assign(more.style, { color: theme.muted, marginTop: '6px' })
       nodes.push(more)
     }

@@ -14,6 +14,7 @@ import {
   readChartFile,
   readFileText,
   readHouse,
+  readInHouse,
   readText,
   Spread,
   type Table,
@@ -45,11 +46,15 @@ export function openInput(path: string, options: OpenOptions): Opened {
       table: opened.chart instanceof Spread ? opened.chart.charts[0].table : opened.chart.table,
     }
   }
-  const table =
-    text === undefined
-      ? openTable(path, options)
-      : readText(text, formatOfText(text), { ...options, name: 'input', source: 'standard input' })
-  return { chart: undefined, tables: { [table.name]: table }, table, house: houseBeside(path) }
+  const house = houseBeside(path)
+  const read = (columns: Record<string, Column> | undefined) => {
+    const told = { timeZone: house?.timeZone, ...options, columns }
+    return text === undefined
+      ? openTable(path, told)
+      : readText(text, formatOfText(text), { ...told, name: 'input', source: 'standard input' })
+  }
+  const table = readInHouse(read, options.columns as Record<string, Column> | undefined, house)
+  return { chart: undefined, tables: { [table.name]: table }, table, house }
 }
 
 /** The house style that lies beside an input, as `dapplo.house.json`. */

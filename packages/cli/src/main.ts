@@ -1,13 +1,17 @@
 #!/usr/bin/env node
 import { DapploError } from '@dapplo/core'
 import { Command, CommanderError } from 'commander'
-import { addCheck } from './commands/check.ts'
-import { addCompletion } from './commands/completion.ts'
-import { addDemo } from './commands/demo.ts'
-import { addDraw } from './commands/draw.ts'
-import { addEmbed } from './commands/embed.ts'
-import { addLook } from './commands/look.ts'
-import { addServe } from './commands/serve.ts'
+
+/** Each command is loaded when it is asked for: most charts take less time to draw than all commands to load. */
+const COMMANDS: Readonly<Record<string, () => Promise<(program: Command) => void>>> = {
+  look: async () => (await import('./commands/look.ts')).addLook,
+  draw: async () => (await import('./commands/draw.ts')).addDraw,
+  check: async () => (await import('./commands/check.ts')).addCheck,
+  embed: async () => (await import('./commands/embed.ts')).addEmbed,
+  serve: async () => (await import('./commands/serve.ts')).addServe,
+  demo: async () => (await import('./commands/demo.ts')).addDemo,
+  completion: async () => (await import('./commands/completion.ts')).addCompletion,
+}
 
 const program = new Command('dapplo')
   .description('Look at data, draw charts, check descriptions, and put charts into pages.')
@@ -15,13 +19,10 @@ const program = new Command('dapplo')
   .showHelpAfterError('Run dapplo --help for what there is.')
   .exitOverride()
   .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'dapplo: ')) })
-addLook(program)
-addDraw(program)
-addCheck(program)
-addEmbed(program)
-addServe(program)
-addDemo(program)
-addCompletion(program)
+const [wanted] = process.argv.slice(2)
+// Help and completion speak of all of them.
+const alone = wanted !== undefined && wanted !== 'completion' && Object.hasOwn(COMMANDS, wanted)
+for (const load of alone ? [COMMANDS[wanted]] : Object.values(COMMANDS)) (await load())(program)
 
 // A reader that closes early, such as head, is no error.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {

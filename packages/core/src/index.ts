@@ -1,6 +1,7 @@
 /** The computation behind Dapplo: tables, scales, charts, scenes, motion, painters. No page, no files. */
 import { chartMaker } from './chart/chart.ts'
-import { checkDescription } from './chart/schema.ts'
+import { checkDescription } from './chart/check-shape.ts'
+import { labels } from './chart/labels.ts'
 import { area } from './drawing/area/area.ts'
 import { bar } from './drawing/bar/bar.ts'
 import { heatmap } from './drawing/heatmap/heatmap.ts'
@@ -31,9 +32,19 @@ export const builtinKinds = {
  * `"day of departed"` or `"sum of passengers"`. Throws a `DapploError` with a suggestion when a phrase or an
  * option cannot be understood. `tables`: other tables, by the names that drawings use for them.
  */
-export const chart = /* @__PURE__ */ chartMaker(builtinKinds, checkDescription)
+export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDescription, labels })
 
-export { formatOf, type OpenedFile, openChartData, readChartFile, readHouse, readText } from './chart/file.ts'
+export {
+  type Followed,
+  formatOf,
+  type OpenedFile,
+  openChartData,
+  readChartFile,
+  readHouse,
+  readInHouse,
+  readText,
+  sendsMessages,
+} from './chart/file.ts'
 export { CELL, measureTerminal, toTerminalText } from './paint/terminal.ts'
 export type { CsvOptions } from './table/csv.ts'
 export { type LoadOptions, loadCsv } from './table/csv-parts.ts'

@@ -1,7 +1,7 @@
 /** Everything but the kinds' names: pass kinds themselves (`draw: line`), and a bundle holds only those. */
 import { chartMaker } from './chart/chart.ts'
 
-export { Chart, chartMaker, on } from './chart/chart.ts'
+export { Chart, type ChartParts, chartMaker, on } from './chart/chart.ts'
 export type { Composition, Pane } from './chart/compose.ts'
 export type {
   Axis,
@@ -25,6 +25,7 @@ export type {
 } from './chart/description.ts'
 export { sharedScales } from './chart/description.ts'
 export type { Frame, State } from './chart/frame.ts'
+export { type Labels, labels } from './chart/labels.ts'
 export { paneAt, readAt } from './chart/reading.ts'
 export type { Reading, ReadingRow } from './chart/reading-texts.ts'
 export { Spread, type SpreadOptions, spread } from './chart/spread.ts'
@@ -49,7 +50,7 @@ export { DapploError, type Finding } from './finding/error.ts'
 export { appear, type Between, between } from './motion/between.ts'
 export { carrying } from './motion/carry.ts'
 export { type Easing, readEasing } from './motion/easing.ts'
-export { type Spring, spring } from './motion/spring.ts'
+export { type Paced, paced, type Timing, timingOf } from './motion/pace.ts'
 export { type Bitmap, type Context2D, type Pictures, paintCanvas, type Surroundings } from './paint/canvas.ts'
 export { escapeXml, type SvgOptions, toSvgText } from './paint/svg.ts'
 export { type Period, Playback } from './play/playback.ts'
@@ -64,6 +65,8 @@ export { Table, type TableOptions } from './table/table.ts'
 export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/measure.ts'
 export { day, night, type Theme } from './theme/theme.ts'
+export { SENTENCES, type Sentence } from './words/sentences.ts'
+export type { HouseWords, Tongue } from './words/tongue.ts'
 
 /** Like `chart` of the whole library, but kinds are passed as objects rather than named. */
 export const chartOf = /* @__PURE__ */ chartMaker({})

@@ -1,18 +1,17 @@
 import { spawn } from 'node:child_process'
 import { renameSync, rmSync } from 'node:fs'
 import {
-  appear,
   type Chart,
   type Context2D,
   DapploError,
-  Playback,
   paintCanvas,
-  type Scene,
-  Spread,
+  type Spread,
+  type Surroundings,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { writeWhole } from './open.ts'
-import { type PictureFrame, sceneOf, skia, surroundingsOf } from './picture.ts'
+import { type PictureFrame, skia, surroundingsOf } from './picture.ts'
+import { type FilmStep, reelOf } from './reel.ts'
 
 export type FilmFormat = 'gif' | 'apng' | 'webm' | 'mp4'
 
@@ -20,6 +19,8 @@ export interface FilmOptions {
   frame?: PictureFrame
   /** Pictures a second. Default 20. */
   rate?: number
+  /** Milliseconds that each step stays in a film of updates. Default 600. */
+  hold?: number
   /** Milliseconds that the last picture stays. Default 1500. */
   rest?: number
   /** Told after each picture: how many are done, and of how many. */
@@ -28,76 +29,56 @@ export interface FilmOptions {
   signal?: AbortSignal
 }
 
-/** A film shows a chart's periods, or, where it has none, how it appears. */
-interface Reel {
-  count: number
-  sceneAt(i: number): Scene
-}
-
-/** Milliseconds of a first appearance. */
-const APPEARING = 800
 const SIZE = { width: 960, height: 600 }
 
-function reelOf(chart: Chart | Spread, frame: PictureFrame, rate: number, rest: number): Reel {
-  const still = Math.round((rest / 1000) * rate)
-  const whole = { ...SIZE, measure: measureInter, ...frame }
-  if (!(chart instanceof Spread) && chart.resolved.throughMeaning) {
-    const playback = new Playback(chart, {}, whole)
-    const each = chart.resolved.description.scales?.through?.each ?? 900
-    const moving = Math.max(1, Math.round(((playback.length * each) / 1000) * rate))
-    const nothing = sceneOf(chart, whole)
-    return {
-      count: moving + 1 + still,
-      sceneAt: i => playback.sceneAt((Math.min(i, moving) / moving) * playback.length) ?? nothing,
-    }
-  }
-  const scene = sceneOf(chart, whole)
-  const motion = appear(scene)
-  const moving = Math.max(1, Math.round((APPEARING / 1000) * rate))
-  return {
-    count: moving + 1 + still,
-    sceneAt: i => {
-      const time = Math.min(1, i / moving)
-      return motion(1 - (1 - time) ** 3, time)
-    },
-  }
-}
+/** What a film is of: a chart, or updates, beginning with the chart that is shown first. */
+export type FilmOf = Chart | Spread | readonly [Chart | Spread, ...FilmStep[]]
 
 /** The pictures of a film as RGBA bytes, one after the other; the same bytes are used again for each. */
 async function* picturesOf(
-  chart: Chart | Spread,
-  { frame = {}, rate = 20, rest = 1500, progress, signal }: FilmOptions,
+  shown: FilmOf,
+  { frame = {}, rate = 20, hold = 600, rest = 1500, progress, signal }: FilmOptions,
 ): AsyncGenerator<{ data: Uint8Array; width: number; height: number; count: number }> {
-  const reel = reelOf(chart, frame, rate, rest)
+  const whole = { ...SIZE, measure: measureInter, ...frame }
+  const { count, scenes } = reelOf(shown, whole, { rate, hold, rest, folder: frame.folder ?? '.' })
   const density = frame.density ?? 1
-  const first = reel.sceneAt(0)
   const { createCanvas } = await skia()
   // Films are made of even numbers of pixels, which some formats insist on.
   const even = (length: number) => Math.max(2, Math.round((length * density) / 2) * 2)
-  const [width, height] = [even(first.width), even(first.height)]
+  const [width, height] = [even(whole.width), even(whole.height)]
   const canvas = createCanvas(width, height)
   const context = canvas.getContext('2d')
-  const surroundings = await surroundingsOf(first)
-  for (let i = 0; i < reel.count; i++) {
+  let surroundings: Surroundings | undefined
+  let hrefs = ''
+  let done = 0
+  for (const scene of scenes()) {
+    // Pictures are loaded anew only where a step brings others.
+    const needed = scene.batches.flatMap(batch => (batch.kind === 'images' ? batch.hrefs : [])).join(' ')
+    if (!surroundings || needed !== hrefs) surroundings = await surroundingsOf(scene)
+    hrefs = needed
     if (signal?.aborted)
       throw new DapploError('stopped', 'The film was stopped before its end', '', 'Nothing was written.')
-    paintCanvas(reel.sceneAt(i), context as unknown as Context2D, density, surroundings)
+    paintCanvas(scene, context as unknown as Context2D, density, surroundings)
     const { data } = context.getImageData(0, 0, width, height)
     yield {
       data: new Uint8Array(data.buffer, data.byteOffset, data.byteLength),
       width,
       height,
-      count: reel.count,
+      count,
     }
-    progress?.(i + 1, reel.count)
+    done++
+    progress?.(done, count)
     // Others get their turn: a signal, a progress bar.
-    if (i % 8 === 7) await new Promise(resolve => setImmediate(resolve))
+    if (done % 8 === 0) await new Promise(resolve => setImmediate(resolve))
   }
 }
 
-/** A chart as a moving picture: GIF or animated PNG. */
+/**
+ * A chart as a moving picture, GIF or animated PNG: its periods, or how it appears. A list of steps is a film of updates:
+ * charts that turn into each other, and functions that change their tables.
+ */
 export async function toFilm(
-  chart: Chart | Spread,
+  shown: FilmOf,
   format: 'gif' | 'apng',
   options: FilmOptions = {},
 ): Promise<Uint8Array> {
@@ -105,7 +86,7 @@ export async function toFilm(
   if (format === 'gif') {
     const { GifEncoder } = await skia()
     let encoder: InstanceType<typeof GifEncoder> | undefined
-    for await (const { data, width, height } of picturesOf(chart, options)) {
+    for await (const { data, width, height } of picturesOf(shown, options)) {
       encoder ??= new GifEncoder(width, height, { repeat: 0, quality: 10 })
       encoder.addFrame(data, width, height, { delay: Math.round(delay) })
     }
@@ -114,7 +95,7 @@ export async function toFilm(
   const { default: upng } = await import('upng-js')
   const frames: ArrayBuffer[] = []
   let size = { width: 0, height: 0 }
-  for await (const { data, width, height } of picturesOf(chart, options)) {
+  for await (const { data, width, height } of picturesOf(shown, options)) {
     frames.push(data.slice().buffer as ArrayBuffer)
     size = { width, height }
   }
@@ -130,7 +111,22 @@ export async function toFilm(
 }
 
 const CODECS: Record<'webm' | 'mp4', readonly string[]> = {
-  webm: ['-c:v', 'libvpx-vp9', '-b:v', '0', '-crf', '32', '-pix_fmt', 'yuv420p', '-f', 'webm'],
+  webm: [
+    '-c:v',
+    'libvpx-vp9',
+    '-b:v',
+    '0',
+    '-crf',
+    '32',
+    '-cpu-used',
+    '4',
+    '-row-mt',
+    '1',
+    '-pix_fmt',
+    'yuv420p',
+    '-f',
+    'webm',
+  ],
   mp4: ['-c:v', 'libx264', '-crf', '20', '-pix_fmt', 'yuv420p', '-movflags', '+faststart', '-f', 'mp4'],
 }
 
@@ -139,18 +135,18 @@ const CODECS: Record<'webm' | 'mp4', readonly string[]> = {
  * `no-ffmpeg` where there is none.
  */
 export async function writeFilm(
-  chart: Chart | Spread,
+  shown: FilmOf,
   path: string,
   format: FilmFormat,
   options: FilmOptions = {},
 ): Promise<void> {
   if (format === 'gif' || format === 'apng') {
-    writeWhole(path, await toFilm(chart, format, options))
+    writeWhole(path, await toFilm(shown, format, options))
     return
   }
   const part = `${path}.${process.pid}.part`
   try {
-    await encodeByFfmpeg(chart, part, format, options)
+    await encodeByFfmpeg(shown, part, format, options)
     renameSync(part, path)
   } finally {
     rmSync(part, { force: true })
@@ -158,12 +154,12 @@ export async function writeFilm(
 }
 
 async function encodeByFfmpeg(
-  chart: Chart | Spread,
+  shown: FilmOf,
   part: string,
   format: 'webm' | 'mp4',
   options: FilmOptions,
 ): Promise<void> {
-  const pictures = picturesOf(chart, options)
+  const pictures = picturesOf(shown, options)
   const first = await pictures.next()
   if (first.done) return
   const { width, height } = first.value

@@ -2,7 +2,7 @@
 export * from '@dapplo/core'
 export { toCsv, toJson } from './data.ts'
 export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
-export { type FilmFormat, type FilmOptions, toFilm, writeFilm } from './film.ts'
+export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { fileBeside, type OpenOptions, openChart, openTable, readFileText, writeWhole } from './open.ts'
 export {
   type PictureFrame,
@@ -14,4 +14,5 @@ export {
   toPng,
   toSvg,
 } from './picture.ts'
+export type { FilmStep } from './reel.ts'
 export { toText } from './terminal.ts'

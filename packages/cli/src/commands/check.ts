@@ -1,8 +1,8 @@
 import { Spread } from '@dapplo/node'
 import type { Command } from 'commander'
+import { findingsOf, tellFindings } from '../findings.ts'
 import { frameOf, withFrameFlags } from '../flags.ts'
 import { openInput } from '../input.ts'
-import { findingsOf, tellFindings } from './draw.ts'
 
 export function addCheck(program: Command): void {
   withFrameFlags(

@@ -1,9 +1,7 @@
-import { measureInter } from '@dapplo/core/inter'
 import {
   type Chart,
   DapploError,
   type FilmFormat,
-  type Finding,
   type PictureFrame,
   type Spread,
   toCsv,
@@ -13,15 +11,12 @@ import {
   toPng,
   toSvg,
   toText,
-  View,
-  writeFilm,
   writeWhole,
 } from '@dapplo/node'
 import type { Command } from 'commander'
+import { findingsOf, tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
-import { progressBar } from '../progress.ts'
-import { watchFiles } from '../watch.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
 const FORMATS = ['svg', 'png', 'pdf', 'csv', 'json', ...FILMS] as const
@@ -35,6 +30,7 @@ export function addDraw(program: Command): void {
       'Draws a chart from a data file and flags, or from a .chart.json file. Without --out, SVG goes to standard output, and to a terminal a chart of characters.',
     )
     .argument('<input>', 'a data file, a .chart.json file, or - for standard input')
+    .argument('[then...]', 'in a moving picture: what the chart turns into, one file after the other')
     .option(
       '--out <file>',
       `where to write, or - for standard output; the name ends in .${FORMATS.join(', .')}`,
@@ -42,6 +38,7 @@ export function addDraw(program: Command): void {
     .option('--fonts <how>', 'letters of an SVG: named (default), embedded, or outlines')
     .option('--as-text', 'draw with characters, for a terminal')
     .option('--rate <count>', 'pictures a second of a moving picture; default 20')
+    .option('--hold <milliseconds>', 'how long each of several charts stays in a moving picture; default 600')
     .option('--watch', 'draw again whenever a file it is made from changes')
     .option('--strict', 'exit with 1 when there are findings')
   withFrameFlags(withChartFlags(command))
@@ -52,40 +49,45 @@ Examples:
   dapplo draw demo-data/sailings.csv --draw line --x "day of departed" --y "sum of passengers" --color route --out chart.svg
   dapplo draw passengers.chart.json --theme night --out chart.png
   dapplo draw piers.chart.json --through year --out race.gif
+  dapplo draw before.chart.json after.chart.json --out change.gif
   cat sailings.csv | dapplo draw - --draw bar --x route --y count > chart.svg
   dapplo draw demo-data/piers.csv --draw bar --y pier --x 2025 --as-text`,
     )
-    .action(async (input: string, flags: Record<string, any>) => {
-      await drawOnce(input, flags)
-      if (flags.watch) await watchFiles(input, () => drawOnce(input, flags))
+    .action(async (input: string, then: string[], flags: Record<string, any>) => {
+      await drawOnce(input, then, flags)
+      if (flags.watch)
+        await (await import('../watch.ts')).watchFiles(input, () => drawOnce(input, then, flags))
     })
 }
 
-async function drawOnce(input: string, flags: Record<string, any>): Promise<void> {
+async function drawOnce(input: string, then: readonly string[], flags: Record<string, any>): Promise<void> {
   const toTerminal = process.stdout.isTTY && (flags.out === undefined || flags.out === '-')
   const format = flags.asText || toTerminal ? 'text' : formatOf(flags.out)
-  const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
+  if (then.length > 0 && !isFilm(format))
+    throw new DapploError(
+      'bad-flag',
+      'Several charts can only turn into each other in a moving picture',
+      '--out',
+      'Name a .gif, .apng, .webm or .mp4, or draw them one at a time.',
+    )
+  const reading = { columns: columnOptions(flags.type), ragged: flags.ragged }
+  const opened = openInput(input, reading)
   const chart = chartOf(opened, flags)
   const frame = frameOf(flags, input, opened.house)
-  const findings = findingsOf(chart, frame)
-  if (isFilm(format)) await drawFilm(chart, format, frame, flags)
-  else {
+  const others = then.map(one => chartOf(openInput(one, reading), flags))
+  const all = [chart, ...others].flatMap(one => findingsOf(one, frame))
+  // Charts of one film read the same data.
+  const findings = [...new Map(all.map(finding => [finding.message, finding])).values()]
+  if (isFilm(format)) {
+    const { drawFilm } = await import('../film.ts')
+    await drawFilm(others.length > 0 ? [chart, ...others] : chart, format, frame, flags)
+  } else {
     const content = await contentOf(chart, format, frame, flags.fonts ?? 'named')
     if (flags.out && flags.out !== '-') writeWhole(flags.out, content)
     else
       process.stdout.write(typeof content === 'string' && !content.endsWith('\n') ? `${content}\n` : content)
   }
   tellFindings(findings, flags.strict)
-}
-
-/** What a person would regret about a chart. */
-export const findingsOf = (chart: Chart | Spread, frame: PictureFrame): readonly Finding[] =>
-  new View(chart, {}, { width: 1280, height: 800, measure: measureInter, ...frame }).findings
-
-/** Says findings on standard error; under --strict they make the command fail. */
-export function tellFindings(findings: readonly Finding[], strict: boolean): void {
-  for (const finding of findings) process.stderr.write(`dapplo: ${finding.message}. ${finding.remedy}\n`)
-  if (strict && findings.length > 0) process.exitCode = 1
 }
 
 const isFilm = (format: string): format is FilmFormat => (FILMS as readonly string[]).includes(format)
@@ -120,34 +122,6 @@ async function contentOf(
         rows: Math.min((process.stdout.rows ?? 25) - 1, 40),
         locale: frame.locale,
       })
-  }
-}
-
-async function drawFilm(
-  chart: Chart | Spread,
-  format: FilmFormat,
-  frame: PictureFrame,
-  flags: Record<string, any>,
-): Promise<void> {
-  if (flags.out === undefined || flags.out === '-')
-    throw new DapploError(
-      'bad-flag',
-      'A moving picture needs a file',
-      '--out',
-      'Name one, as in --out race.gif.',
-    )
-  const rate = flags.rate === undefined ? undefined : Number(flags.rate)
-  if (rate !== undefined && !(rate >= 1 && rate <= 60))
-    throw new DapploError('bad-flag', `"${flags.rate}" is no rate`, '--rate', 'Write a number from 1 to 60.')
-  const bar = progressBar('Drawing')
-  const stop = new AbortController()
-  const interrupted = () => stop.abort()
-  process.once('SIGINT', interrupted)
-  try {
-    await writeFilm(chart, flags.out, format, { frame, rate, progress: bar.show, signal: stop.signal })
-  } finally {
-    process.off('SIGINT', interrupted)
-    bar.end()
   }
 }
 

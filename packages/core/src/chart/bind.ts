@@ -7,6 +7,7 @@ import { extentOf } from '../table/column.ts'
 import { isMeasure } from '../table/meaning.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
 import { categoriesOf } from './categories.ts'
 import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import type { Settled } from './description.ts'
@@ -72,6 +73,8 @@ export interface Bound {
   /** Whether each entry of the legend is one series, so that it can stand at its line's end. */
   byName: boolean
   findings: Finding[]
+  /** How it speaks. */
+  tongue: Tongue
 }
 
 export interface LegendSeries extends LegendEntry {
@@ -84,7 +87,7 @@ export function bind(
   shapes: readonly ShapedDrawing[],
   description: Settled,
   theme: Theme,
-  locale: string,
+  tongue: Tongue,
   hidden: ReadonlySet<string>,
 ): Bound {
   const findings = shapes.flatMap(one => one.findings)
@@ -116,8 +119,8 @@ export function bind(
   // What stands at a level of the others can only be placed after them.
   for (const part of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
     const { drawing, shaped } = part
-    const plain = plainLook(drawing, parts, theme)
-    const all = seriesFor(drawing, shaped, description, theme, locale, findings, plain)
+    const plain = plainLook(drawing, parts, theme, tongue)
+    const all = seriesFor(drawing, shaped, description, theme, tongue, findings, plain)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
       addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden)
@@ -126,7 +129,7 @@ export function bind(
     const bound = bindOne(part, all, shown, shades, description)
     notePartFindings(bound, findings)
     if (drawing.level) levelOf(bound, drawings)
-    bound.labels = labelTexts(bound, shaped, shown, locale)
+    bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
     bound.links = linkTexts(shaped, shown)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
@@ -144,9 +147,10 @@ export function bind(
     scales,
     legend,
     byName,
-    ramp: shades && rampEntry(shaded[0], shades, drawings[0], locale),
-    sizes: sized && sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, locale),
+    ramp: shades && rampEntry(shaded[0], shades, drawings[0], tongue),
+    sizes: sized && sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, tongue),
     findings,
+    tongue,
   }
 }
 
@@ -175,7 +179,7 @@ function bindOne(
       size: sizeOf(shaped.roles.get('size'), shown),
       keyOf: i => shaped.keyOf(markOf(i)),
       rowsOf: i => shaped.rowsOf(markOf(i)),
-      rowOf: shaped.rowOf && (i => shaped.rowOf!(markOf(i))),
+      rowOf: shaped.rowOf && (shown ? i => shaped.rowOf!(shown[i]) : shaped.rowOf),
     },
     x,
     y,
@@ -218,6 +222,7 @@ function plainLook(
   drawing: ResolvedDrawing,
   parts: readonly Part[],
   theme: Theme,
+  tongue: Tongue,
 ): { name: string; color: string } {
   const drawn = parts.filter(part => !part.drawing.kind.aside)
   if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
@@ -230,7 +235,7 @@ function plainLook(
   // Beside series in colours, a plain drawing is drawn in ink.
   const color =
     alone.length < drawn.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
-  return { name: labelOf(values.meaning, drawing.table), color }
+  return { name: labelOf(values.meaning, drawing.table, tongue), color }
 }
 
 function shadeOf(

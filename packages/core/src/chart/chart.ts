@@ -2,10 +2,16 @@ import type { Kind } from '../drawing/kind.ts'
 import { DapploError } from '../finding/error.ts'
 import { Table } from '../table/table.ts'
 import type { Description, Drawing, Elsewhere } from './description.ts'
+import type { Labels } from './labels.ts'
 import { type Resolved, resolve } from './resolve.ts'
 
-/** Checks the shape of a description before its phrases are read; throws when something is amiss. */
-export type Check = (description: unknown) => void
+/** What charts can do beside drawing their kinds. */
+export interface ChartParts {
+  /** Checks the shape of a description before its phrases are read; throws when something is amiss. */
+  check?: (description: unknown) => void
+  /** Places words at shapes, where a description has `label`. */
+  labels?: Labels
+}
 
 /** An immutable, checked description with its tables. Show it with mount, compose or toSvg. */
 export class Chart<R = any> {
@@ -15,7 +21,7 @@ export class Chart<R = any> {
   readonly kinds: Readonly<Record<string, Kind>>
   /** Other tables, by the names that drawings call them by. */
   readonly tables: Readonly<Record<string, Table>>
-  private readonly check: Check | undefined
+  private readonly parts: ChartParts
   /** Roles, phrases and kinds, understood. */
   readonly resolved: Resolved
 
@@ -24,7 +30,7 @@ export class Chart<R = any> {
     description: Description<R>,
     kinds: Readonly<Record<string, Kind>>,
     tables: Readonly<Record<string, Table>> = {},
-    check?: Check,
+    parts: ChartParts = {},
   ) {
     if (!(table instanceof Table)) {
       throw new DapploError(
@@ -34,13 +40,13 @@ export class Chart<R = any> {
         'Make one with table(rows) or readCsv(text).',
       )
     }
-    check?.(description)
+    parts.check?.(description)
     this.table = table
     this.kinds = kinds
     this.tables = tables
-    this.check = check
+    this.parts = parts
     this.description = Object.freeze({ ...description })
-    this.resolved = resolve(table, this.description, kinds, tables)
+    this.resolved = resolve(table, this.description, kinds, tables, parts.labels)
   }
 
   /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */
@@ -50,7 +56,7 @@ export class Chart<R = any> {
       merge(this.description, changes) as Description<R>,
       this.kinds,
       this.tables,
-      this.check,
+      this.parts,
     )
   }
 
@@ -139,13 +145,13 @@ export function on<R>(table: Table<R>, drawing: Drawing<R>): Elsewhere {
   return { table, drawing }
 }
 
-/** Makes the `chart` function of a face of the library: the kinds it knows by name, and its check, are all that a bundle needs to hold. */
-export function chartMaker(kinds: Readonly<Record<string, Kind>>, check?: Check) {
+/** Makes a `chart` function: the kinds that it knows by name, and its parts, are all that a bundle needs to hold. */
+export function chartMaker(kinds: Readonly<Record<string, Kind>>, parts: ChartParts = {}) {
   return function chart<R>(
     table: Table<R>,
     description: Description<R>,
     tables?: Readonly<Record<string, Table>>,
   ): Chart<R> {
-    return new Chart<R>(table, description, kinds, tables, check)
+    return new Chart<R>(table, description, kinds, tables, parts)
   }
 }

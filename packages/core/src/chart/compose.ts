@@ -10,16 +10,17 @@ import type { Batch, Box, Lines, Scene } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Bound } from './bind.ts'
 import type { Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
+import type { Labels } from './labels.ts'
 import { layoutPlot, type PlotRoom } from './layout.ts'
 import { besideLegends, isPlaced, type Legends, legendsInside, planLegends, sideWidth } from './legends.ts'
 import { periodWords } from './period-words.ts'
 import { planAxes } from './plan.ts'
 import { arrangeOf } from './resolve.ts'
-import { pieLabels, planPie, shapeLabels } from './shape-labels.ts'
 import { TINY_LINE, tinyHasWords, tinyWords } from './tiny.ts'
 import { placeWords } from './words.ts'
 
@@ -42,7 +43,7 @@ export interface Composition {
   scene: Scene
   panes: Pane[]
   theme: Theme
-  locale: string
+  tongue: Tongue
 }
 
 export interface PaneInput {
@@ -53,6 +54,7 @@ export interface PaneInput {
   theme: Theme
   measure: Measure
   zoom: State['zoom']
+  labels: Labels | undefined
   /** The entry of a legend that stands out: other series fade. */
   preview?: string
   box: Box
@@ -78,15 +80,20 @@ export const marginOf = (width: number, height: number): number =>
 /** Lays a chart out in its box and draws it: words, axes, shapes. */
 export function composePane(input: PaneInput): Pane {
   const { description, bound, frame, theme, measure, box } = input
+  const { tongue } = bound
+  const { locale } = tongue
   // A pane of a spread may be lower than a chart of its own.
   const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
-  const axes = planAxes(description, bound, input.domains, input.zoom, frame.locale ?? 'en', box.width * 0.36)
+  const axes = planAxes(description, bound, input.domains, input.zoom, box.width * 0.36)
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
-  const locale = frame.locale ?? 'en'
+  const { labels } = input
   const pies = new Map(
     bound.drawings
-      .filter(one => one.drawing.kind.parts)
-      .map(one => [one, planPie(one, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure)]),
+      .filter(one => labels && one.drawing.kind.parts)
+      .map(one => [
+        one,
+        labels!.planPie(one, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure),
+      ]),
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
   const largest = largestRadius(box)
@@ -152,7 +159,7 @@ export function composePane(input: PaneInput): Pane {
   const shapes = drawn.flatMap(one => one.batches)
   const slices = [...pies].flatMap(([one, plan]) => {
     const wedges = drawn.find(({ bound }) => bound === one)!.batches.find(batch => batch.kind === 'wedges')
-    return wedges && !tiny ? pieLabels(one, wedges, plan, plot, locale, theme, measure) : []
+    return wedges && !tiny ? labels!.pie(one, wedges, plan, plot, tongue, theme, measure) : []
   })
   const told = bound.findings.some(finding => finding.code === 'outside-domain')
   const beyond =
@@ -183,8 +190,8 @@ export function composePane(input: PaneInput): Pane {
     ...beyond,
     ...guides,
     ...slices,
-    ...(tinyLine ? tinyWords(description, bound, box, locale, theme, measure) : []),
-    ...(tiny || empty ? [] : shapeLabels(drawn, bound, plot, locale, theme, measure)),
+    ...(tinyLine ? tinyWords(description, bound, box, theme, measure) : []),
+    ...(tiny || empty || !labels ? [] : labels.shapes(drawn, bound, plot, theme, measure)),
     ...besideLegends(legends, box, plot),
     ...legendsInside(legends, plot, theme),
     ...(legends.ends && !empty
@@ -284,9 +291,12 @@ function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, Axi
 }
 
 function nothing(bound: Bound, plot: Box, theme: Theme, measure: Measure): Batch[] {
-  const text =
-    bound.findings.find(({ code }) => code === 'no-rows' || code === 'nothing-to-share')?.message ??
-    'Nothing to show'
+  const usual = bound.tongue.say('Nothing to show')
+  // What was found is said in English, so only where nothing else is spoken.
+  const told =
+    usual === 'Nothing to show' &&
+    bound.findings.find(({ code }) => code === 'no-rows' || code === 'nothing-to-share')?.message
+  const text = told || usual
   const font = { size: theme.sizes.subtitle, weight: 400 } as const
   const builder = new TextBuilder('nothing', { ...font, anchor: 'middle' })
   wrap(text, plot.width - 20, font, measure, 3).forEach((line, i, lines) => {

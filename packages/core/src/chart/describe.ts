@@ -1,64 +1,72 @@
-import { sampleCorrelation } from 'simple-statistics'
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/column.ts'
+import type { Sentence } from '../words/sentences.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Bound, BoundDrawing } from './bind.ts'
 import type { Settled } from './description.ts'
-import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
+import { labelOf, lookOf, measureTitle } from './naming.ts'
 import { extentOfPositions } from './positions.ts'
 import { roleTexts } from './values.ts'
 
 /** The chart in words, for those who cannot see it: what it is called, what it shows, and between which values. */
-export function describe(
-  description: Settled,
-  bound: Bound,
-  locale: string,
-): { title: string; description: string } {
+export function describe(description: Settled, bound: Bound): { title: string; description: string } {
   const first = bound.drawings[0]
   if (!first) return { title: description.title ?? '', description: '' }
-  const shown = [...new Set(bound.drawings.map(one => one.drawing.kind.name))].join(' and ')
+  const { tongue } = bound
+  const { locale } = tongue
+  const { table, kind } = first.drawing
   const across = acrossOf(first)
-  const cells = first.drawing.kind.cells ? first.shade : undefined
+  const cells = kind.cells ? first.shade : undefined
   const by = (first.shade ? undefined : first.drawing.roles.get('color')) ?? first.drawing.roles.get('series')
-  const measure = cells
-    ? measureTitle(cells, undefined, first.drawing.table)
-    : measureTitle(
-        across === 'x' ? first.y : first.x,
-        across === 'x' ? first.x : first.y,
-        first.drawing.table,
-      )
-  const title = description.title ?? `${measure}${by ? ` by ${lower(labelOf(by, first.drawing.table))}` : ''}`
+  const [measured, along] = across === 'x' ? [first.y, first.x] : [first.x, first.y]
+  const measure = measureTitle(cells ?? measured, cells ? undefined : along, table, tongue)
+  const group = by && tongue.lower(labelOf(by, table, tongue))
+  const title =
+    description.title ??
+    (group === undefined ? measure : tongue.say('{what} by {group}', { what: measure, group }))
+  const what = tongue.lower(measure)
+  const kinds = kindsOf(bound)
   const sentences = [
-    `${shown[0].toUpperCase()}${shown.slice(1)} chart of ${lower(measure)}${by ? ` by ${lower(labelOf(by, first.drawing.table))}` : ''}.`,
+    group === undefined
+      ? tongue.say('{kind} chart of {what}.', { kind: kinds, what })
+      : tongue.say('{kind} chart of {what} by {group}.', { kind: kinds, what, group }),
   ]
-  const span = spanText(first, across, locale)
+  const span = spanText(first, across, tongue)
   if (span) sentences.push(span)
   const series = bound.legend.filter(entry => !entry.hidden)
-  if (series.length > 1)
-    sentences.push(
-      `${series.length} series: ${series
-        .slice(0, 8)
-        .map(entry => entry.name)
-        .join(', ')}${series.length > 8 ? ', …' : ''}.`,
-    )
+  if (series.length > 1) {
+    const names = series.slice(0, 8).map(entry => entry.name)
+    if (series.length > 8) names.push('…')
+    sentences.push(tongue.say('{count} series: {names}.', { count: series.length, names: names.join(', ') }))
+  }
   const values = across === 'x' ? first.marks.y : first.marks.x
-  const role = cells ?? (across === 'x' ? first.y : first.x)
+  const role = cells ?? measured
   const { min, max } = cells ? extentOf(cells.cells) : extentOfPositions(role, values)
   if (min <= max) {
     const write = (value: number) =>
       role.cells.type === 'time'
         ? momentText(value, undefined, locale, role.zone)
         : valueText(value, { ...lookOf(role), locale, unit: role.column?.options.unit })
-    const place = (value: number) => placeOf(first, values, value, across, locale)
+    const place = (value: number) => write(value) + placeOf(first, values, value, across, locale)
     sentences.push(
       min === max
-        ? `All values are ${write(min)}.`
-        : `Values from ${write(min)}${place(min)} to ${write(max)}${place(max)}.`,
+        ? tongue.say('All values are {value}.', { value: write(min) })
+        : tongue.say('Values from {least} to {greatest}.', { least: place(min), greatest: place(max) }),
     )
     const trend = trendOf(first, across)
-    if (trend) sentences.push(trend)
-  } else if (values.at.length === 0) sentences.push('There are no values.')
+    if (trend) sentences.push(tongue.say(trend))
+  } else if (values.at.length === 0) sentences.push(tongue.say('There are no values.'))
   return { title, description: sentences.join(' ') }
+}
+
+/** The names of what is drawn: `Bar and line`. A kind of one's own is called what it is called. */
+function kindsOf({ drawings, tongue }: Bound): string {
+  const names = [...new Set(drawings.map(one => one.drawing.kind.name))].map(name =>
+    tongue.say(name as 'bar'),
+  )
+  const all = names.reduce((kind, other) => tongue.say('{kind} and {other}', { kind, other }))
+  return all[0].toLocaleUpperCase(tongue.locale) + all.slice(1)
 }
 
 /** Where a value stands, in words: `, in July 2024 (Tern Point)`. */
@@ -84,19 +92,33 @@ function placeOf(
 const CLEAR = 0.3
 
 /** Whether a single series over time rises or falls, where it clearly does. */
-function trendOf({ marks, x, y }: BoundDrawing, across: 'x' | 'y'): string {
+function trendOf({ marks, x, y }: BoundDrawing, across: 'x' | 'y'): Sentence | '' {
   const places = across === 'x' ? x : y
   if (places.cells.type !== 'time' || marks.series.length > 1 || marks.length < 4) return ''
   const [at, values] = across === 'x' ? [marks.x.at, marks.y.at] : [marks.y.at, marks.x.at]
-  const points: [number, number][] = []
-  for (let i = 0; i < at.length; i++) if (Number.isFinite(at[i] + values[i])) points.push([at[i], values[i]])
-  if (points.length < 4) return ''
-  const r = sampleCorrelation(
-    points.map(([time]) => time),
-    points.map(([, value]) => value),
-  )
+  const r = correlation(at, values)
+  if (r === undefined) return ''
   if (!(r * r >= CLEAR)) return 'There is no clear trend.'
   return r > 0 ? 'Values rise over time.' : 'Values fall over time.'
+}
+
+/**
+ * Pearson's correlation of the pairs in which neither is missing; undefined for fewer than four. Written out, since the
+ * package for statistics cannot be bundled in parts, and every chart needs this one number.
+ */
+function correlation(a: Float64Array, b: Float64Array): number | undefined {
+  let [count, meanA, meanB, varyA, varyB, both] = [0, 0, 0, 0, 0, 0]
+  for (let i = 0; i < a.length; i++) {
+    if (!Number.isFinite(a[i] + b[i])) continue
+    count++
+    const [awayA, awayB] = [a[i] - meanA, b[i] - meanB]
+    meanA += awayA / count
+    meanB += awayB / count
+    varyA += awayA * (a[i] - meanA)
+    varyB += awayB * (b[i] - meanB)
+    both += awayA * (b[i] - meanB)
+  }
+  return count < 4 ? undefined : both / Math.sqrt(varyA * varyB)
 }
 
 /** The role along which the chart is read: the one that is not measured. */
@@ -104,12 +126,13 @@ function acrossOf(bound: BoundDrawing): 'x' | 'y' {
   return bound.marks.x.measured && !bound.marks.y.measured ? 'y' : 'x'
 }
 
-function spanText(bound: BoundDrawing, across: 'x' | 'y', locale: string): string {
+function spanText(bound: BoundDrawing, across: 'x' | 'y', { locale, say }: Tongue): string {
   const values = bound[across]
   if (values.cells.type !== 'time') return ''
   const { min, max } = extentOf(values.cells)
   if (!(min <= max)) return ''
   const unit =
     values.meaning.is === 'bucket' ? values.meaning.unit : values.column?.reader.dateOnly ? 'day' : undefined
-  return `From ${momentText(min, unit, locale, values.zone)} to ${momentText(max, unit, locale, values.zone)}.`
+  const write = (time: number) => momentText(time, unit, locale, values.zone)
+  return say('From {start} to {end}.', { start: write(min), end: write(max) })
 }

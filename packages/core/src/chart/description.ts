@@ -1,7 +1,7 @@
 import type { Kind } from '../drawing/kind.ts'
 import type { Step } from '../table/derive.ts'
 import type { Column, Format, Span, Value, Words } from '../table/options.ts'
-import type { House } from '../theme/house.ts'
+import type { House, Motion } from '../theme/house.ts'
 import type { Bind, Place, Where } from './phrases.ts'
 
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
@@ -138,18 +138,7 @@ export type LegendPlace =
   | `inside ${'top' | 'bottom'} ${'left' | 'right'}`
 /** `columns`: how many entries stand side by side. */
 export type Legend = false | LegendPlace | { at?: LegendPlace; columns?: number; title?: Words }
-/** Milliseconds, and easing in CSS syntax; false for none. */
-/** `spring` instead of duration and easing: an interrupted glide then keeps its speed. `stagger`: milliseconds from the first shape to the last. */
-export type Motion =
-  | false
-  | {
-      duration?: number
-      delay?: number
-      easing?: string
-      spring?: true | { stiffness?: number; damping?: number }
-      stagger?: number
-    }
-
+export type { Motion } from '../theme/house.ts'
 export type Gesture = 'click' | 'box' | 'lasso'
 /** Something to choose by: `set` names a part of the description, such as `draw` or `where.route`; `to` are its values. */
 export interface Control {
@@ -234,7 +223,19 @@ export interface Source {
   rows?: object[] | Record<string, unknown[]>
   /** Relative to the file. */
   url?: string
-  as?: 'csv' | 'json' | 'lines'
+  /**
+   * The format, or how news come: `events` (Server-Sent Events) or `socket` (a WebSocket). Default by the address. Tables
+   * follow their news in pages; in pictures they show the rows they begin with.
+   */
+  as?: 'csv' | 'json' | 'lines' | 'events' | 'socket'
+  /** How often it is fetched again. Default once. */
+  every?: Span
+  /** How many rows, or rows of what span before the newest, are kept. Default all. */
+  keep?: number | Span
+  /** The time column by which rows age. */
+  at?: string
+  /** After how long without news the table counts as stale. Default never. */
+  stale?: Span
   key?: string | string[]
   columns?: Record<string, Column>
   /** Steps that shape the table before it is drawn. */

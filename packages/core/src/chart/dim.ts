@@ -1,12 +1,12 @@
 import { paintOf } from '../drawing/paint-of.ts'
-import { densityOf } from '../drawing/scatter/density.ts'
 import type { Areas, Batch, Lines, Pixels, Scene } from '../scene/scene.ts'
 import { shapeCount } from '../scene/scene.ts'
+import type { RowTest } from '../table/selection.ts'
 import type { BoundDrawing } from './bind.ts'
 import type { Composition, Pane } from './compose.ts'
 
 /** By drawing: whether a row of its table is among those that stand out. */
-export type RowTests = Map<BoundDrawing, (row: number) => boolean>
+export type RowTests = Map<BoundDrawing, RowTest>
 
 /** What is not selected keeps this share of its opacity. */
 const DIM = 0.22
@@ -16,7 +16,7 @@ const LIT = 2.5
 /** The scene in which only shapes with a selected row stand out; the very same scene where nothing is selected. */
 export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
   if (tests.size === 0) return scene
-  const byId = new Map<string, { test: (row: number) => boolean; pane: Pane; bound: BoundDrawing }>()
+  const byId = new Map<string, { test: RowTest; pane: Pane; bound: BoundDrawing }>()
   panes.forEach(pane => {
     for (const one of pane.bound.drawings) {
       const test = tests.get(one)
@@ -33,7 +33,7 @@ export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
   return { ...scene, batches }
 }
 
-function dimBatch(batch: Batch, test: (row: number) => boolean): Batch[] {
+function dimBatch(batch: Batch, test: RowTest): Batch[] {
   if (batch.kind === 'lines' || batch.kind === 'areas') return dimLines(batch, test)
   const { rows } = batch
   const alpha = new Float32Array(shapeCount(batch))
@@ -46,13 +46,13 @@ function dimBatch(batch: Batch, test: (row: number) => boolean): Batch[] {
   return [{ ...batch, alpha }]
 }
 
-function has(rows: ArrayLike<number>, test: (row: number) => boolean): boolean {
+function has(rows: ArrayLike<number>, test: RowTest): boolean {
   for (let i = 0; i < rows.length; i++) if (test(rows[i])) return true
   return false
 }
 
 /** A line stays faint as a whole; over it lie the stretches whose rows are selected. */
-function dimLines(batch: Lines | Areas, test: (row: number) => boolean): Batch[] {
+function dimLines(batch: Lines | Areas, test: RowTest): Batch[] {
   const faint = { ...batch, alpha: new Float32Array(batch.names.length).fill(DIM) }
   const { rows } = batch
   if (!rows) return [faint]
@@ -72,19 +72,25 @@ function dimLines(batch: Lines | Areas, test: (row: number) => boolean): Batch[]
 /** A crowd stays faint; over it lies the crowd of those that are selected. */
 function dimCrowd(
   batch: Pixels,
-  { test, pane, bound }: { test: (row: number) => boolean; pane: Pane; bound: BoundDrawing },
+  { test, pane, bound }: { test: RowTest; pane: Pane; bound: BoundDrawing },
 ): Batch[] {
   const { marks, drawing } = bound
   const all = new Int32Array(marks.length)
   let count = 0
   const { rowOf } = marks
-  for (let mark = 0; mark < marks.length; mark++)
-    if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) all[count++] = mark
+  const { mask } = test
+  if (rowOf && mask) {
+    for (let mark = 0; mark < marks.length; mark++) if (mask[rowOf(mark)]) all[count++] = mark
+  } else {
+    for (let mark = 0; mark < marks.length; mark++)
+      if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) all[count++] = mark
+  }
   const lit = all.subarray(0, count)
   const faint = { ...batch, alpha: Float32Array.of(DIM) }
   const x = pane.scales.get(bound.xScale)
   const y = pane.scales.get(bound.yScale)
-  if (lit.length === 0 || !x || !y) return [faint]
+  const { crowd } = drawing.kind
+  if (lit.length === 0 || !x || !y || !crowd) return [faint]
   const paint = paintOf(marks, drawing.style)
   const at = { x: new Float64Array(count), y: new Float64Array(count) }
   const color = new Uint16Array(count)
@@ -95,6 +101,6 @@ function dimCrowd(
   }
   const own = { ...marks, length: count, x: { ...marks.x, at: at.x }, y: { ...marks.y, at: at.y } }
   const density = batch.columns / batch.width[0]
-  const top = densityOf(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
+  const top = crowd(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
   return [faint, { ...top, pane: batch.pane }]
 }

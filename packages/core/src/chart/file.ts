@@ -3,12 +3,14 @@ import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import type { CsvOptions } from '../table/csv.ts'
 import { derive } from '../table/derive.ts'
+import { keepRecent } from '../table/keep.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
 import type { House } from '../theme/house.ts'
 import { Chart } from './chart.ts'
+import { checkDescription, checkShape } from './check-shape.ts'
 import type { ChartFile, Description, Source, Spread as SpreadDescription } from './description.ts'
-import { checkDescription, checkShape } from './schema.ts'
+import { labels } from './labels.ts'
 import { Spread } from './spread.ts'
 
 /** A chart file, read and checked. */
@@ -17,7 +19,18 @@ export interface OpenedFile {
   tables: Record<string, Table>
   /** The style that the file asks for, or that was given for it. */
   house: House | undefined
+  /** What tables ask to follow. Where nothing is followed, as in a picture, they show the rows they begin with. */
+  feeds: Followed[]
 }
+
+/** A table that follows an address. */
+export interface Followed extends Pick<Source, 'as' | 'every' | 'keep' | 'at' | 'stale'> {
+  table: Table
+  url: string
+}
+
+/** Whether a source sends messages, rather than holding all there is. */
+export const sendsMessages = ({ as }: { as?: unknown }): boolean => as === 'events' || as === 'socket'
 
 /**
  * Makes a chart from the text of a `.chart.json` file. `fetchText` brings the text behind a source's `url`;
@@ -71,7 +84,23 @@ export function openChartData(
     )
   }
   const tables: Record<string, Table> = Object.create(null)
-  for (const name of names) tables[name] = tableOf(name, sources[name], fetchText, house)
+  const feeds: Followed[] = []
+  for (const name of names) {
+    const { url, as, every, keep, at, stale, shape } = sources[name]
+    const read = readTable(name, sources[name], fetchText, house)
+    if (keep !== undefined) keepRecent(read, keep, at)
+    if (sendsMessages(sources[name]) || every !== undefined) {
+      if (url === undefined)
+        throw new DapploError(
+          'bad-description',
+          `The table "${name}" has nothing to follow`,
+          `tables.${name}`,
+          'Give it the "url" that brings its news.',
+        )
+      feeds.push({ table: read, url, as, every, keep, at, stale })
+    }
+    tables[name] = shape ? derive(read, shape) : read
+  }
   const chartOf = (one: Description & { table?: string }, path: string) => {
     const { table: name = names[0], ...rest } = one
     if (!Object.hasOwn(sources, name)) {
@@ -82,7 +111,7 @@ export function openChartData(
         suggest(name, names, 'Tables'),
       )
     }
-    return new Chart(tables[name], rest as Description, kinds, tables, checkDescription)
+    return new Chart(tables[name], rest as Description, kinds, tables, { check: checkDescription, labels })
   }
   if ('spread' in description) {
     const { spread: parts, ...options } = description as unknown as SpreadDescription
@@ -93,9 +122,10 @@ export function openChartData(
       ),
       tables,
       house,
+      feeds,
     }
   }
-  return { chart: chartOf(description as Description, 'table'), tables, house }
+  return { chart: chartOf(description as Description, 'table'), tables, house, feeds }
 }
 
 /** Reads a house style from JSON. Throws `bad-json`, `bad-description` and `unknown-option`. */
@@ -105,16 +135,6 @@ export function readHouse(text: string, source = 'the house style'): House {
   return data as House
 }
 
-function tableOf(
-  name: string,
-  source: Source,
-  fetchText: (url: string) => string,
-  house: House | undefined,
-): Table {
-  const table = readTable(name, source, fetchText, house)
-  return source.shape ? derive(table, source.shape) : table
-}
-
 function readTable(
   name: string,
   source: Source,
@@ -122,15 +142,25 @@ function readTable(
   house: House | undefined,
 ): Table {
   const told = { name, key: source.key, timeZone: house?.timeZone }
-  const read = (columns: Source['columns']): Table => readOnce(name, source, fetchText, { ...told, columns })
-  const first = read(source.columns)
+  return readInHouse(
+    columns => readOnce(name, source, fetchText, { ...told, columns }),
+    source.columns,
+    house,
+  )
+}
+
+/** Reads a table with its own columns and those of the house that it has. */
+export function readInHouse(
+  read: (columns: Source['columns']) => Table,
+  columns: Source['columns'],
+  house: House | undefined,
+): Table {
+  const first = read(columns)
   // What the house says of columns counts for those that the table has, key by key under what the table says itself.
   const own = Object.entries(house?.columns ?? {}).filter(([column]) => first.column(column))
   if (own.length === 0) return first
-  const merged = own.map(
-    ([column, options]) => [column, { ...options, ...source.columns?.[column] }] as const,
-  )
-  return read({ ...source.columns, ...Object.fromEntries(merged) })
+  const merged = own.map(([column, options]) => [column, { ...options, ...columns?.[column] }] as const)
+  return read({ ...columns, ...Object.fromEntries(merged) })
 }
 
 function readOnce(
@@ -139,7 +169,9 @@ function readOnce(
   fetchText: (url: string) => string,
   options: TableOptions,
 ): Table {
-  if (source.rows) return table(source.rows as Record<string, unknown>[], options)
+  // What only sends messages begins with the rows that are written down, or none.
+  if (source.rows || (sendsMessages(source) && source.url !== undefined))
+    return table((source.rows ?? []) as Record<string, unknown>[], options)
   if (source.url === undefined)
     throw new DapploError(
       'bad-description',
@@ -148,7 +180,7 @@ function readOnce(
       'Give it "rows", or the "url" of a CSV or JSON file.',
     )
   const text = fetchText(source.url)
-  return readText(text, source.as ?? formatOf(source.url), options)
+  return readText(text, (source.as as 'csv' | undefined) ?? formatOf(source.url), options)
 }
 
 /** The format that a file's name tells of; CSV when it tells nothing. */

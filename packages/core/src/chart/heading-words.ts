@@ -3,7 +3,7 @@ import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { type RoleValues, shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
-import { fillWords, readWords } from '../table/words.ts'
+import { fillWords, readWords } from '../words/holes.ts'
 import { roleTexts } from './values.ts'
 
 /** The words around a chart. */

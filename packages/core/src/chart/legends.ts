@@ -91,6 +91,7 @@ export function planLegends(
       entries,
       title,
       columns: wish.columns ?? (beside ? 1 : undefined),
+      more: (count: number) => bound.tongue.say('and {count} more', { count }),
     }
     out.list.push({
       role,

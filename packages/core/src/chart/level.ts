@@ -1,10 +1,16 @@
-import { max, mean, median, min } from 'simple-statistics'
 import { lies } from '../drawing/lies.ts'
+import { medianOf } from '../table/measure.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './bind.ts'
 import { arrangeOf, type Level } from './resolve.ts'
 
-const LEVELS: Record<Level, (values: number[]) => number> = { mean, median, min, max }
-const NAMES: Record<Level, string> = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' }
+const LEVELS: Record<Level, (values: Float64Array) => number> = {
+  mean: values => values.reduce((sum, value) => sum + value, 0) / values.length,
+  median: values => medianOf(values.sort()),
+  min: values => values.reduce((a, b) => Math.min(a, b)),
+  max: values => values.reduce((a, b) => Math.max(a, b)),
+}
+const NAMES = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' } as const
 
 /** Puts a reference at the level of what the first drawing on its scale shows; stacks count as a whole. */
 export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]): void {
@@ -16,14 +22,14 @@ export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]):
   const lying = lies(base.marks)
   const role = lying ? 'x' : 'y'
   const values = shownValues(base, role)
-  const value = values.length > 0 ? LEVELS[level](values) : Number.NaN
+  const value = values.length > 0 ? LEVELS[level](Float64Array.from(values)) : Number.NaN
   const type = base[role].cells.type === 'time' ? 'time' : 'number'
   const cells = { type, values: Float64Array.of(value) } as const
   bound[role] = { ...base[role], cells, ends: undefined }
   bound.marks[role] = { at: cells.values, sorted: true, measured: base.marks[role].measured }
 }
 
-export const levelName = (level: Level): string => NAMES[level]
+export const levelName = (level: Level, tongue: Tongue): string => tongue.say(NAMES[level])
 
 /** A level has more digits than matter: four tell it. */
 export const roundedLevel = (value: number): number => Number(value.toPrecision(4))

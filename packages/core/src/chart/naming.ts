@@ -2,61 +2,74 @@ import { readableName } from '../table/column.ts'
 import type { Meaning } from '../table/meaning.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
+import type { Tongue } from '../words/tongue.ts'
 
-const HOWS: Record<string, string> = {
-  mean: 'Mean',
-  median: 'Median',
-  min: 'Least',
-  max: 'Greatest',
-  first: 'First',
-  last: 'Last',
-}
+const HOWS = {
+  mean: 'Mean {what}',
+  median: 'Median {what}',
+  min: 'Least {what}',
+  max: 'Greatest {what}',
+  first: 'First {what}',
+  last: 'Last {what}',
+  distinct: 'Distinct {what}',
+} as const
 
-export const lower = (label: string) =>
-  /^\p{Lu}\p{Ll}/u.test(label) ? label[0].toLowerCase() + label.slice(1) : label
+const CYCLES = {
+  'hour of day': 'Hour of day',
+  weekday: 'Weekday',
+  'day of month': 'Day of month',
+  'day of year': 'Day of year',
+  'month of year': 'Month of year',
+} as const
 
 /** What people read for a value: `Passengers`, `Mean delay`, `Share of revenue`. */
-export function labelOf(meaning: Meaning, table: Table): string {
+export function labelOf(meaning: Meaning, table: Table, tongue: Tongue): string {
   if (meaning.label !== undefined) return meaning.label
   const name = (column: string | undefined) =>
-    column === undefined ? rowsName(table) : (table.column(column)?.label ?? readableName(column))
+    column === undefined ? rowsName(table, tongue) : (table.column(column)?.label ?? readableName(column))
+  const inside = (column: string | undefined) => tongue.lower(name(column))
   switch (meaning.is) {
     case 'column':
     case 'bucket':
     case 'bins':
       return name(meaning.column)
     case 'cycle':
-      return readableName(meaning.cycle)
+      return tongue.say(CYCLES[meaning.cycle])
     case 'ratio':
-      return `${name(meaning.column)} / ${lower(name(meaning.to))}`
+      return tongue.say('{what} / {total}', { what: name(meaning.column), total: inside(meaning.to) })
     case 'summary':
       if (meaning.how === 'count' || meaning.how === 'sum') return name(meaning.column)
-      return meaning.how === 'distinct'
-        ? `Distinct ${lower(name(meaning.column))}`
-        : `${HOWS[meaning.how]} ${lower(name(meaning.column))}`
+      return tongue.say(HOWS[meaning.how], { what: inside(meaning.column) })
     case 'window':
-      if (meaning.how === 'share') return `Share of ${lower(name(meaning.column))}`
-      if (meaning.how === 'rank') return `Rank by ${lower(name(meaning.column))}`
-      return `${name(meaning.column)} so far`
+      if (meaning.how === 'share') return tongue.say('Share of {what}', { what: inside(meaning.column) })
+      if (meaning.how === 'rank') return tongue.say('Rank by {what}', { what: inside(meaning.column) })
+      return tongue.say('{what} so far', { what: name(meaning.column) })
     case 'value':
       return String(meaning.value)
   }
 }
 
 /** Rows are called what the table is called, where it has a name. */
-function rowsName(table: Table): string {
-  return table.name === 'table' ? 'Count' : readableName(table.name)
+function rowsName(table: Table, tongue: Tongue): string {
+  return table.name === 'table' ? tongue.say('Count') : readableName(table.name)
 }
 
 /** The title of a measure's axis; a total over a time bucket says so: `Passengers per day`. */
-export function measureTitle(values: RoleValues, other: RoleValues | undefined, table: Table): string {
+export function measureTitle(
+  values: RoleValues,
+  other: RoleValues | undefined,
+  table: Table,
+  tongue: Tongue,
+): string {
   const { meaning, column } = values
-  const label = labelOf(meaning, table)
+  const what = labelOf(meaning, table, tongue)
   const total = meaning.is === 'summary' && (meaning.how === 'sum' || meaning.how === 'count')
-  const per =
-    total && other?.meaning.is === 'bucket' && meaning.label === undefined ? ` per ${other.meaning.unit}` : ''
+  const title =
+    total && other?.meaning.is === 'bucket' && meaning.label === undefined
+      ? tongue.say(`{what} per ${other.meaning.unit}`, { what })
+      : what
   const unit = column?.options.unit && !(meaning.is === 'window') ? `, ${column.options.unit}` : ''
-  return `${label}${per}${unit}`
+  return `${title}${unit}`
 }
 
 /** How the numbers of a meaning are written: the column's way, but shares in percent and counts whole. */

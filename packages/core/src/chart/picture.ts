@@ -4,12 +4,14 @@ import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Bound } from './bind.ts'
 import { type Composition, composePane, isTiny, marginOf, type Pane, type PaneInput } from './compose.ts'
 import type { Background, Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
 import { groundShapes } from './ground.ts'
+import type { Labels } from './labels.ts'
 import type { SpreadOptions } from './spread.ts'
 
 /** One chart of a picture, ready to be laid out. */
@@ -17,6 +19,7 @@ export interface PictureChart {
   description: Settled
   bound: Bound
   domains: ReadonlyMap<string, Domain>
+  labels: Labels | undefined
 }
 
 export interface PictureInput {
@@ -28,6 +31,7 @@ export interface PictureInput {
   frame: Frame
   theme: Theme
   measure: Measure
+  tongue: Tongue
   words: { title: string; description: string }
   zoom: State['zoom']
   /** The entry of a legend that stands out. */
@@ -71,7 +75,7 @@ export function composePicture(input: PictureInput): Composition {
     ...input.words,
     scales,
   }
-  return { scene, panes, theme, locale: frame.locale ?? 'en' }
+  return { scene, panes, theme, tongue: input.tongue }
 }
 
 function common(input: PictureInput, i: number): Omit<PaneInput, 'box' | 'pane' | 'prefix'> {
@@ -86,7 +90,7 @@ function composeSpread(input: PictureInput, spread: SpreadOptions, box: Box, wor
     const head = heading(spread, box.x, box.y, box.width, theme, measure)
     const foot = footing(spread, box.x, box.y + box.height + 4, box.width, theme, measure)
     const all = [...head.batches, ...foot.batches]
-    words.push(...(runsLeft(input.frame.locale ?? 'en') ? mirrored(all, box) : all))
+    words.push(...(runsLeft(input.tongue.locale) ? mirrored(all, box) : all))
     top += head.height > 0 ? head.height + 10 : 0
     room = box.y + box.height - top - (foot.height > 0 ? foot.height + 6 : 0)
   }

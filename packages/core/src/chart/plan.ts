@@ -5,11 +5,12 @@ import { KINDS } from '../scale/scale.ts'
 import { stepOfSpan } from '../scale/time-ticks.ts'
 import { numberOf } from '../table/where.ts'
 import { utc } from '../table/zone.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Bound, ScaleInput } from './bind.ts'
 import type { Axis, AxisOptions, Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { State } from './frame.ts'
-import { labelOf, lookOf, lower, measureTitle } from './naming.ts'
+import { labelOf, lookOf, measureTitle } from './naming.ts'
 import { arrangeOf } from './resolve.ts'
 
 /** One axis of a chart, before it has a size. */
@@ -30,7 +31,6 @@ export function planAxes(
   bound: Bound,
   domains: ReadonlyMap<string, Domain>,
   zoom: State['zoom'],
-  locale: string,
   labelRoom: number,
 ): PlannedAxis[] {
   const planned: PlannedAxis[] = []
@@ -39,21 +39,10 @@ export function planAxes(
     const options: AxisOptions = option === false || option === undefined ? {} : option
     const side = sideOf(source, options, planned)
     planned.push(
-      planOne(
-        source,
-        domains.get(source.name)!,
-        option,
-        options,
-        side,
-        description,
-        bound,
-        zoom,
-        locale,
-        labelRoom,
-      ),
+      planOne(source, domains.get(source.name)!, option, options, side, description, bound, zoom, labelRoom),
     )
   }
-  planned.push(...readings(description, domains, planned, locale))
+  planned.push(...readings(description, domains, planned, bound.tongue.locale))
   return planned
 }
 
@@ -76,7 +65,6 @@ function planOne(
   description: Settled,
   bound: Bound,
   zoom: State['zoom'],
-  locale: string,
   labelRoom: number,
 ): PlannedAxis {
   const { values, bound: first } = source.uses[0]
@@ -102,7 +90,7 @@ function planOne(
       ...look,
       percent: look.percent || shared,
       format: kind.name === 'time' || shared ? options.format : format,
-      locale,
+      locale: bound.tongue.locale,
     },
     unit:
       meaning.is === 'bucket'
@@ -126,7 +114,7 @@ function planOne(
     input,
     look: axisLook(options, side, wantsGrid(source, input, bound, grows)),
     hidden: option === false,
-    title: titleOf(source, options, first.drawing.table, domain, shared),
+    title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
   }
 }
@@ -163,17 +151,20 @@ function titleOf(
   source: ScaleInput,
   options: AxisOptions,
   table: Parameters<typeof labelOf>[1],
+  tongue: Tongue,
   domain: Domain,
   shared: boolean,
 ): string {
   if (typeof options.title === 'string') return clean(options.title)
   if (options.title === false || domain.kind.name === 'time' || domain.kind.name === 'category') return ''
   const { values, bound } = source.uses[0]
-  const label = labelOf(values.meaning, table)
-  const alike = source.uses.every(use => labelOf(use.values.meaning, use.bound.drawing.table) === label)
+  const label = labelOf(values.meaning, table, tongue)
+  const alike = source.uses.every(
+    use => labelOf(use.values.meaning, use.bound.drawing.table, tongue) === label,
+  )
   if (!alike) return ''
-  const title = clean(measureTitle(values, source.role === 'y' ? bound.x : bound.y, table))
-  return shared ? `Share of ${lower(title)}` : title
+  const title = clean(measureTitle(values, source.role === 'y' ? bound.x : bound.y, table, tongue))
+  return shared ? tongue.say('Share of {what}', { what: tongue.lower(title) }) : title
 }
 
 function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: boolean): boolean {

@@ -5,6 +5,7 @@ import { chooseTicks } from '../scale/ticks.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/column.ts'
 import type { RoleValues } from '../table/shape.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './bind.ts'
 import type { ColorScale } from './color-scale.ts'
 import { lookOf, measureTitle } from './naming.ts'
@@ -15,23 +16,27 @@ export function rampEntry(
   values: RoleValues,
   { colors, edges, min, max }: ColorScale,
   first: BoundDrawing,
-  locale: string,
+  tongue: Tongue,
 ): RampEntry {
   const labels =
     values.cells.type === 'time'
-      ? [min, max].map(time => momentText(time, undefined, locale, values.zone))
+      ? [min, max].map(time => momentText(time, undefined, tongue.locale, values.zone))
       : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
           ...lookOf(values),
-          locale,
+          locale: tongue.locale,
         })
-  return { title: measureTitle(values, first.x, first.drawing.table), colors: colors.slice(0, -1), labels }
+  return {
+    title: measureTitle(values, first.x, first.drawing.table, tongue),
+    colors: colors.slice(0, -1),
+    labels,
+  }
 }
 
 /** What a legend says of the areas of numbers: a large neat value and a small one. */
 export function sizeEntry(
   values: RoleValues,
   { table }: ResolvedDrawing,
-  locale: string,
+  tongue: Tongue,
 ): SizeEntry | undefined {
   const { max } = extentOf(values.cells)
   if (!(max > 0)) return undefined
@@ -40,9 +45,9 @@ export function sizeEntry(
   )
   const chosen =
     ticks.length > 2 ? [ticks[0], ticks[Math.floor(ticks.length / 2)], ticks[ticks.length - 1]] : ticks
-  const texts = tickTexts(chosen, { ...lookOf(values), locale })
+  const texts = tickTexts(chosen, { ...lookOf(values), locale: tongue.locale })
   return {
-    title: measureTitle(values, undefined, table),
+    title: measureTitle(values, undefined, table, tongue),
     steps: chosen.map((value, i) => ({ text: texts[i], share: Math.sqrt(value / max) })),
   }
 }

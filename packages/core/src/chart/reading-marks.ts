@@ -38,8 +38,8 @@ export function readCell(
   const rows = shade
     ? [
         {
-          name: labelOf(shade.meaning, drawing.drawing.table),
-          text: textOf(shade, value, composition.locale),
+          name: labelOf(shade.meaning, drawing.drawing.table, composition.tongue),
+          text: textOf(shade, value, composition.tongue.locale),
           series: { key: '', name: '', color, dash: [], swatch: 'rect' as const },
           pointed: true,
           ...centre,
@@ -88,8 +88,8 @@ export function readPoint(
   const { marks } = drawing
   const series = marks.series[marks.seriesOf?.[mark] ?? 0]
   const row = (values: RoleValues, value: number) => ({
-    name: labelOf(values.meaning, drawing.drawing.table),
-    text: textOf(values, value, composition.locale),
+    name: labelOf(values.meaning, drawing.drawing.table, composition.tongue),
+    text: textOf(values, value, composition.tongue.locale),
     series: undefined,
     pointed: false,
     x: best.x,
@@ -163,15 +163,15 @@ export function readSlice(
       rows: [
         {
           name: series.name,
-          text: textOf(drawing.y, marks.y.at[mark], composition.locale),
+          text: textOf(drawing.y, marks.y.at[mark], composition.tongue.locale),
           series: { ...series, swatch: 'rect' },
           pointed: true,
           ...at,
           ...behind,
         },
         {
-          name: 'Share',
-          text: shareText(share, composition.locale),
+          name: composition.tongue.say('Share'),
+          text: shareText(share, composition.tongue.locale),
           series: undefined,
           pointed: false,
           ...at,

@@ -43,7 +43,7 @@ export interface Reading {
 }
 
 /** What reading works with: the pane, and how it is shown. */
-export type Place = Pane & Pick<Composition, 'scene' | 'locale'>
+export type Place = Pane & Pick<Composition, 'scene' | 'tongue'>
 
 /** A value as it is read out: the way its column is written, with its unit. */
 export function textOf(values: RoleValues, value: number, locale: string): string {
@@ -55,10 +55,10 @@ export function placeText(
   values: RoleValues,
   mark: number | undefined,
   value: number,
-  composition: Place,
+  { tongue }: Pick<Place, 'tongue'>,
 ): string {
   const { cells, meaning, zone } = values
-  const { locale } = composition
+  const { locale } = tongue
   if (cells.type === 'text') {
     const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
     return meaning.is === 'cycle' ? cycleText(meaning.cycle, Number(word), locale, 'long') : word

@@ -85,8 +85,8 @@ function readPlace(
         )
       boxes.push(box)
       rows.push({
-        name: series.name || labelOf(values.meaning, drawing.drawing.table),
-        text: textOf(values, positions.at[mark], composition.locale),
+        name: series.name || labelOf(values.meaning, drawing.drawing.table, composition.tongue),
+        text: textOf(values, positions.at[mark], composition.tongue.locale),
         series: { ...series, swatch: drawing.drawing.kind.swatch },
         pointed: false,
         x: along === 'x' ? best.pixel : pixel,

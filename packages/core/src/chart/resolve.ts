@@ -5,7 +5,7 @@ import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { Table } from '../table/table.ts'
 import type { Conditions } from '../table/where.ts'
-import { readWords } from '../table/words.ts'
+import { readWords } from '../words/holes.ts'
 import {
   type Description,
   type Drawing,
@@ -15,6 +15,7 @@ import {
   settled,
 } from './description.ts'
 import { type ResolvedHeading, resolveHeading } from './heading-words.ts'
+import type { Labels } from './labels.ts'
 import { checkTold } from './tell.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
@@ -55,6 +56,8 @@ export interface ResolvedDrawing {
 export type Level = 'mean' | 'median' | 'min' | 'max'
 
 export interface Resolved {
+  /** What places words at shapes; undefined where there are none to place. */
+  labels: Labels | undefined
   drawings: ResolvedDrawing[]
   description: Settled
   /** What the chart is played through, where it is. */
@@ -86,6 +89,7 @@ export function resolve(
   description: Description,
   kinds: Readonly<Record<string, Kind>>,
   tables: Readonly<Record<string, Table>>,
+  labels?: Labels,
 ): Resolved {
   const list = Array.isArray(description.draw) ? description.draw : [description.draw]
   if (list.length === 0)
@@ -104,6 +108,16 @@ export function resolve(
     return resolveOne(item, index, path, table, description, kinds, tables)
   })
   checkTold(description.tooltip, table)
+  const labelled = drawings.find(one => one.label !== undefined || (one.kind.labelled && !one.wordless))
+  if (labelled && !labels) {
+    const needs = labelled.label === undefined ? `the kind "${labelled.kind.name}"` : '"label"'
+    throw new DapploError(
+      'missing-part',
+      `The part "labels" is not here, and ${needs} needs it`,
+      labelled.path ? `${labelled.path}.label` : 'label',
+      'Import it from dapplo/small and make charts by chartMaker({}, { labels }), or import chart from dapplo.',
+    )
+  }
   const findings: Finding[] = []
   const through = description.through
   const throughMeaning =
@@ -120,6 +134,7 @@ export function resolve(
   const heading = resolveHeading({ ...description, period }, table, findings)
   return {
     drawings,
+    labels,
     description: settled(description),
     throughMeaning,
     heading,

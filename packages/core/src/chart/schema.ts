@@ -1,6 +1,5 @@
 import * as v from 'valibot'
-import { DapploError } from '../finding/error.ts'
-import { suggest } from '../finding/nearest.ts'
+import { SENTENCES } from '../words/sentences.ts'
 
 /** The description as data, checked at run time: what TypeScript checks in code, this checks in JSON. */
 const words = v.string()
@@ -15,7 +14,7 @@ const bind = v.nullable(v.union([v.string(), long]))
 const place = v.nullable(v.union([v.string(), v.array(v.string()), long]))
 const share = v.pipe(v.number(), v.minValue(0), v.maxValue(1))
 
-const style = v.strictObject({
+export const style = v.strictObject({
   color: v.optional(v.string()),
   opacity: v.optional(share),
   width: v.optional(v.pipe(v.number(), v.minValue(0))),
@@ -55,7 +54,7 @@ const roles = {
 
 /** A user's own kind is an object with a draw function; only TypeScript can hold one. */
 const ownKind = v.looseObject({ name: v.string(), draw: v.function() })
-const drawing = v.strictObject({
+export const drawing = v.strictObject({
   ...roles,
   as: v.union([v.string(), ownKind]),
   name: v.optional(words),
@@ -66,7 +65,7 @@ const drawing = v.strictObject({
 })
 const elsewhere = v.strictObject({ table: v.looseObject({ version: v.unknown() }), drawing })
 
-const scale = v.strictObject({
+export const scale = v.strictObject({
   kind: v.optional(
     v.picklist([
       'linear',
@@ -94,7 +93,7 @@ const scale = v.strictObject({
   colors: v.optional(v.union([v.array(v.string()), v.record(v.string(), v.string())])),
 })
 
-const axisOptions = v.strictObject({
+export const axisOptions = v.strictObject({
   title: v.optional(v.union([words, v.literal(false)])),
   side: v.optional(v.picklist(['left', 'right', 'top', 'bottom'])),
   minor: v.optional(v.boolean()),
@@ -201,7 +200,7 @@ export const description = v.strictObject({
   motion: v.optional(motion),
 })
 
-const column = v.strictObject({
+export const column = v.strictObject({
   type: v.optional(v.picklist(['number', 'time', 'text'])),
   label: v.optional(words),
   unit: v.optional(v.string()),
@@ -223,19 +222,25 @@ const step = v.union([
   v.strictObject({ group: v.array(v.string()), values: v.array(v.string()) }),
 ])
 
-const source = v.strictObject({
+export const source = v.strictObject({
   rows: v.optional(
     v.union([v.array(v.record(v.string(), v.unknown())), v.record(v.string(), v.array(v.unknown()))]),
   ),
   url: v.optional(v.string()),
-  as: v.optional(v.picklist(['csv', 'json', 'lines'])),
+  as: v.optional(v.picklist(['csv', 'json', 'lines', 'events', 'socket'])),
+  every: v.optional(span),
+  keep: v.optional(v.union([v.pipe(v.number(), v.integer(), v.minValue(0)), span])),
+  at: v.optional(v.string()),
+  stale: v.optional(span),
   key: v.optional(v.union([v.string(), v.array(v.string())])),
   columns: v.optional(v.record(v.string(), column)),
   shape: v.optional(v.array(step)),
 })
 
+/** A wrong sentence is found out, since it would never be said. */
+export const sentences = Object.fromEntries(SENTENCES.map(sentence => [sentence, v.optional(v.string())]))
 const tokens = v.looseObject({ sizes: v.optional(v.record(v.string(), v.number())) })
-const house = v.strictObject({
+export const house = v.strictObject({
   font: v.optional(v.string()),
   palette: v.optional(v.array(v.string())),
   day: v.optional(tokens),
@@ -243,6 +248,7 @@ const house = v.strictObject({
   locale: v.optional(v.string()),
   timeZone: v.optional(v.string()),
   columns: v.optional(v.record(v.string(), column)),
+  words: v.optional(v.strictObject(sentences)),
   motion: v.optional(motion),
 })
 
@@ -266,87 +272,3 @@ export const spreadFile = v.strictObject({
   share: v.optional(v.array(v.string())),
   spread: v.pipe(v.array(v.strictObject({ ...description.entries, table })), v.minLength(1)),
 })
-
-type Schema = v.GenericSchema<any, any>
-
-/** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
-export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
-  const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
-  const schema: Schema =
-    what === 'house' ? house : what === 'description' ? description : isSpread ? spreadFile : chartFile
-  const result = v.safeParse(schema, data)
-  if (result.success) return
-  const issue = deepest(result.issues)
-  const path = [at, ...(issue.path ?? []).map(item => String(item.key))]
-    .filter(Boolean)
-    .join('.')
-    .replace(/\.(\d+)/g, '[$1]')
-  const key = issue.path?.at(-1)?.key
-  if (issue.type === 'strict_object' && issue.expected === 'never') {
-    throw new DapploError(
-      'unknown-option',
-      `There is no option "${String(key)}"`,
-      path,
-      suggest(String(key), optionsAt(issue), 'Options'),
-    )
-  }
-  if (issue.type === 'strict_object' && issue.received === 'undefined') {
-    throw new DapploError(
-      'bad-description',
-      `"${String(key)}" is missing`,
-      path,
-      key === 'draw' ? 'Say what to draw, such as "line".' : 'Add it.',
-    )
-  }
-  throw new DapploError(
-    'bad-description',
-    `${issue.received === 'undefined' ? 'Nothing' : issue.received} stands where ${expected(issue.expected)} belongs`,
-    path,
-    'Correct it as the reference for chart descriptions says.',
-  )
-}
-
-const expected = (text: string | null) =>
-  (text ?? 'something else')
-    .replace(/[()]/g, '')
-    .replace(/ \| /g, ' or ')
-    .replace(/\bObject\b/g, 'an object')
-    .replace(/\bArray\b/g, 'a list')
-
-/** In a union, the alternative that got furthest is what was meant. */
-function deepest(
-  issues: readonly v.BaseIssue<unknown>[],
-  prefix: v.IssuePathItem[] = [],
-): v.BaseIssue<unknown> {
-  let best: v.BaseIssue<unknown> | undefined
-  const depth = (issue: v.BaseIssue<unknown>) => issue.path?.length ?? 0
-  for (const issue of issues) {
-    const path = [...prefix, ...(issue.path ?? [])]
-    const own = { ...issue, path } as unknown as v.BaseIssue<unknown>
-    const candidate = issue.issues?.length ? deepest(issue.issues, path as v.IssuePathItem[]) : own
-    const chosen = depth(candidate) > depth(own) ? candidate : own
-    // Among equals, a word that is not known says more than one that is missing.
-    const telling =
-      best && depth(chosen) === depth(best) && chosen.expected === 'never' && best.expected !== 'never'
-    if (!best || depth(chosen) > depth(best) || telling) best = chosen
-  }
-  return best!
-}
-
-/** The options known where an unknown one was found. */
-function optionsAt(issue: v.BaseIssue<unknown>): string[] {
-  const parent = issue.path?.at(-1)
-  const kinds: Record<string, object> = { draw: drawing.entries, style: style.entries }
-  const above = issue.path?.at(-2)?.key
-  const higher = issue.path?.at(-3)?.key
-  if (parent && typeof above === 'string' && kinds[above]) return Object.keys(kinds[above])
-  if (higher === 'scales') return Object.keys(scale.entries)
-  if (higher === 'columns') return Object.keys(column.entries)
-  if (higher === 'draw') return Object.keys(drawing.entries)
-  if (higher === 'tables') return Object.keys(source.entries)
-  if (higher === 'axes') return Object.keys(axisOptions.entries)
-  return Object.keys(chartFile.entries)
-}
-
-/** Checks a description; see checkShape. */
-export const checkDescription = (data: unknown): void => checkShape(data, 'description')

@@ -7,6 +7,7 @@ import { wordsOf } from '../table/meaning.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
 import { isRest } from '../table/top.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
 import { isShaded } from './color-scale.ts'
 import type { Settled } from './description.ts'
 import { labelOf } from './naming.ts'
@@ -51,11 +52,11 @@ export function seriesFor(
   shaped: Shaped,
   description: Settled,
   theme: Theme,
-  locale: string,
+  tongue: Tongue,
   findings: Finding[],
   plain: { name: string; color: string },
 ): SeriesOfDrawing {
-  const parts = partsOf(drawing, shaped, description, locale)
+  const parts = partsOf(drawing, shaped, description, tongue.locale)
   const constant = drawing.style.color ?? plain.color
   const dash = drawing.style.dash ?? []
   if (parts.length === 0) {
@@ -97,7 +98,7 @@ export function seriesFor(
   const table = drawing.table
   if (parts.length === 1) {
     const title =
-      colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table) : ''
+      colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table, tongue) : ''
     const by = coloredAt === 0 ? 'color' : shapeAt === 0 ? 'shape' : dashAt === 0 ? 'dash' : undefined
     return {
       series,
@@ -111,7 +112,7 @@ export function seriesFor(
   parts.forEach((part, p) => {
     const by = p === coloredAt ? 'color' : p === shapeAt ? 'shape' : p === dashAt ? 'dash' : undefined
     if (!by) return
-    const title = labelOf(part.values.meaning, table)
+    const title = labelOf(part.values.meaning, table, tongue)
     const known = new Set<number>()
     codes.forEach((own, s) => {
       const code = own[p]

@@ -1,20 +1,14 @@
 import { type LabelJob, placeLabels } from '../guide/labels.ts'
 import { LabelRoom } from '../guide/room.ts'
-import {
-  planSlices,
-  ringCentre,
-  type SlicePlan,
-  type SliceWords,
-  sliceLabels,
-} from '../guide/slice-labels.ts'
-import type { Batch, Box, Wedges } from '../scene/scene.ts'
+import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Bound, BoundDrawing } from './bind.ts'
 import { levelName, roundedLevel } from './level.ts'
-import { labelOf, lookOf, measureTitle } from './naming.ts'
+import { labelOf } from './naming.ts'
 import { arrangeOf } from './resolve.ts'
-import { briefText, roleTexts, shareText } from './values.ts'
+import { roleTexts } from './values.ts'
 
 /** The shapes of one drawing. */
 export interface DrawnShapes {
@@ -27,13 +21,12 @@ export function shapeLabels(
   drawn: readonly DrawnShapes[],
   all: Bound,
   plot: Box,
-  locale: string,
   theme: Theme,
   measure: Measure,
 ): Batch[] {
   const jobs = drawn
     .flatMap(({ bound, batches }) => {
-      const job = jobFor(bound, batches, locale)
+      const job = jobFor(bound, batches, all.tongue)
       return job ? [{ bound, job }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
@@ -55,7 +48,7 @@ export function shapeLabels(
   })
 }
 
-function jobFor(bound: BoundDrawing, batches: readonly Batch[], locale: string): LabelJob | undefined {
+function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue): LabelJob | undefined {
   const { drawing, marks, labels } = bound
   if (drawing.kind.parts) return undefined
   // A kind may have words of its own; those of the description go before them.
@@ -69,7 +62,7 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], locale: string):
       words[shape] && several ? `${marks.series[shape]?.name}: ${words[shape]}` : words[shape]
     return { batch: told, textOf, at: 'reference' }
   }
-  const texts = labels ?? (drawing.kind.name === 'reference' ? referenceTexts(bound, locale) : undefined)
+  const texts = labels ?? (drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined)
   if (!texts || drawing.wordless) return undefined
   const batch = batches.find(one => one.kind === 'rects' || one.kind === 'segments') ?? batches[0]
   if (!batch) return undefined
@@ -95,7 +88,7 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], locale: string):
 /** A reference is named after what it is, and says its value unless it was named. */
 function referenceTexts(
   { drawing, x, y, marks }: BoundDrawing,
-  locale: string,
+  tongue: Tongue,
 ): ((mark: number) => string) | undefined {
   const { name, level } = drawing
   if (name !== undefined) return () => name
@@ -106,75 +99,10 @@ function referenceTexts(
     const cells = values.cells
     if (cells.type === 'text') return undefined
     const rounded = { ...values, cells: { ...cells, values: cells.values.map(roundedLevel) } }
-    const text = roleTexts(rounded, locale)
-    return mark => `${levelName(level)} ${text(mark)}`
+    const text = roleTexts(rounded, tongue.locale)
+    return mark => `${levelName(level, tongue)} ${text(mark)}`
   }
-  const text = roleTexts(values, locale)
-  const label = values.meaning.is === 'value' ? '' : `${labelOf(values.meaning, drawing.table)} `
+  const text = roleTexts(values, tongue.locale)
+  const label = values.meaning.is === 'value' ? '' : `${labelOf(values.meaning, drawing.table, tongue)} `
   return marks.length > 12 ? undefined : mark => `${label}${text(mark)}`
-}
-
-/** The words at each slice: its name, and its share of the whole unless the description says what. */
-export function sliceWords(
-  { marks, labels, drawing }: BoundDrawing,
-  locale: string,
-): (mark: number) => SliceWords {
-  let total = 0
-  for (const value of marks.y.at) if (value > 0) total += value
-  return mark => ({
-    name: marks.series[marks.seriesOf?.[mark] ?? 0].name,
-    value: drawing.wordless ? '' : labels ? labels(mark) : shareText(marks.y.at[mark] / total, locale),
-  })
-}
-
-/** Where the words of a pie's slices stand. */
-export function planPie(
-  bound: BoundDrawing,
-  width: number,
-  locale: string,
-  theme: Theme,
-  measure: Measure,
-): SlicePlan {
-  const words = sliceWords(bound, locale)
-  const list: SliceWords[] = []
-  for (let mark = 0; mark < bound.marks.length; mark++) if (bound.marks.y.at[mark] > 0) list.push(words(mark))
-  return planSlices(bound.drawing.wordless ? [] : list, width, theme, measure)
-}
-
-/** The words at the slices of a pie, and the whole in the middle of a ring. */
-export function pieLabels(
-  bound: BoundDrawing,
-  wedges: Wedges,
-  plan: SlicePlan,
-  plot: Box,
-  locale: string,
-  theme: Theme,
-  measure: Measure,
-): Batch[] {
-  if (wedges.x.length === 0) return []
-  const id = `drawing ${bound.drawing.index}`
-  const markOf = new Map<string | number, number>()
-  for (let mark = 0; mark < bound.marks.length; mark++) markOf.set(bound.marks.keyOf(mark), mark)
-  const words = sliceWords(bound, locale)
-  const list = Array.from(wedges.keys, key => words(markOf.get(key)!))
-  const { meaning } = bound.y
-  const adds =
-    meaning.is === 'column' ||
-    (meaning.is === 'summary' && (meaning.how === 'sum' || meaning.how === 'count'))
-  const total = Array.from(wedges.keys, key => bound.marks.y.at[markOf.get(key)!]).reduce((a, b) => a + b, 0)
-  return [
-    ...(bound.drawing.wordless ? [] : sliceLabels(id, wedges, list, plan, plot, theme, measure)),
-    ...(adds && wedges.inner[0] > 0
-      ? ringCentre(
-          id,
-          wedges,
-          {
-            value: briefText(total, { ...lookOf(bound.y), locale }),
-            title: measureTitle(bound.y, undefined, bound.drawing.table),
-          },
-          theme,
-          measure,
-        )
-      : []),
-  ]
 }

@@ -7,6 +7,7 @@ import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table
 import type { Table } from '../table/table.ts'
 import { rowsWhere } from '../table/where.ts'
 import { utc } from '../table/zone.ts'
+import type { Tongue } from '../words/tongue.ts'
 import { labelOf } from './naming.ts'
 import type { Resolved, ResolvedDrawing } from './resolve.ts'
 
@@ -18,7 +19,7 @@ export interface ShapedDrawing {
 }
 
 /** Shapes every drawing of a chart. Drawings with the same table, phrases and conditions share the work. */
-export function shapeAll(resolved: Resolved, only?: RowFilter): ShapedDrawing[] {
+export function shapeAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): ShapedDrawing[] {
   const known = new Map<string, { table: unknown; shaped: Shaped }[]>()
   return resolved.drawings.map(drawing => {
     const name = JSON.stringify([
@@ -31,7 +32,8 @@ export function shapeAll(resolved: Resolved, only?: RowFilter): ShapedDrawing[] 
     ])
     const same = known.get(name)?.find(one => one.table === drawing.table)
     const shaped =
-      same?.shaped ?? withConstants(drawing, withExtents(shapeOne(drawing, only?.(drawing.table))))
+      same?.shaped ??
+      withConstants(drawing, withExtents(shapeOne(drawing, tongue, only?.(drawing.table)), tongue))
     if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
     return { drawing, shaped, findings: emptyFindings(drawing, shaped) }
   })
@@ -55,31 +57,32 @@ export function rowsPassing(
   return out.slice(0, count)
 }
 
-function shapeOne(drawing: ResolvedDrawing, test: RowTest | undefined): Shaped {
+function shapeOne(drawing: ResolvedDrawing, tongue: Tongue, test: RowTest | undefined): Shaped {
   const { table, wide } = drawing
   const met = rowsWhere(table, drawing.where, drawing.path ? `${drawing.path}.where` : 'where')
   const rows = rowsPassing(table, met, test)
   const order = orderRole(drawing.roles)
   const top = topOf(drawing)
+  const other = tongue.say('Other')
   const shareOf = drawing.kind.parts ? 'whole' : 'x'
-  if (!wide) return shape(table, drawing.roles, { order, rows, top, shareOf })
+  if (!wide) return shape(table, drawing.roles, { order, rows, top, other, shareOf })
   const roles = new Map(drawing.roles)
   roles.delete(wide.role)
   wide.meanings.forEach((meaning, i) => {
     roles.set(`${wide.role} ${i}`, meaning)
   })
-  return unpivot(shape(table, roles, { order, rows }), wide.role, wide.meanings, drawing)
+  return unpivot(shape(table, roles, { order, rows, other }), wide.role, wide.meanings, drawing, tongue)
 }
 
 /** An extent's two ends become one role that has both. */
-function withExtents(shaped: Shaped): Shaped {
+function withExtents(shaped: Shaped, tongue: Tongue): Shaped {
   for (const role of ['x', 'y']) {
     const end = shaped.roles.get(`${role} to`)
     const start = shaped.roles.get(role)
     if (!end || !start || end.cells.type === 'text' || start.cells.type === 'text') continue
     shaped.roles.set(role, {
       ...start,
-      meaning: spanMeaning(start.meaning, end.meaning, shaped),
+      meaning: spanMeaning(start.meaning, end.meaning, shaped, tongue),
       ends: end.cells.values,
       spans: true,
     })
@@ -89,11 +92,11 @@ function withExtents(shaped: Shaped): Shaped {
 }
 
 /** An extent of one column is called what the column is called. */
-function spanMeaning(from: Meaning, to: Meaning, { table }: Shaped): Meaning {
+function spanMeaning(from: Meaning, to: Meaning, { table }: Shaped, tongue: Tongue): Meaning {
   const column = 'column' in from && 'column' in to && from.column === to.column ? from.column : undefined
   return column === undefined || from.label !== undefined
     ? from
-    : { ...from, label: labelOf({ is: 'column', column }, table) }
+    : { ...from, label: labelOf({ is: 'column', column }, table, tongue) }
 }
 
 /** Roles bound to a datum have it at every mark; a drawing of nothing but data of its own is one mark without rows. */
@@ -173,7 +176,13 @@ function orderRole(roles: ReadonlyMap<string, Meaning>): string {
 }
 
 /** Several measured columns become one, with a series for each: wide to long, after grouping. */
-function unpivot(shaped: Shaped, role: string, meanings: Meaning[], drawing: ResolvedDrawing): Shaped {
+function unpivot(
+  shaped: Shaped,
+  role: string,
+  meanings: Meaning[],
+  drawing: ResolvedDrawing,
+  tongue: Tongue,
+): Shaped {
   const { length } = shaped
   const times = meanings.length
   const roles = new Map<string, RoleValues>()
@@ -207,7 +216,7 @@ function unpivot(shaped: Shaped, role: string, meanings: Meaning[], drawing: Res
     ends: undefined,
     meaning: { ...parts[0].meaning, label: '' },
   })
-  const words = meanings.map(meaning => labelOf(meaning, drawing.table))
+  const words = meanings.map(meaning => labelOf(meaning, drawing.table, tongue))
   const codes = Int32Array.from({ length: length * times }, (_, i) => Math.floor(i / length))
   roles.set('columns', {
     cells: { type: 'text', codes, words },

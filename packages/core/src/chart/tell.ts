@@ -2,7 +2,8 @@ import { isMeasure } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
-import { fillWords, readWords } from '../table/words.ts'
+import { fillWords, readWords } from '../words/holes.ts'
+import type { Tongue } from '../words/tongue.ts'
 import type { Description } from './description.ts'
 import { labelOf } from './naming.ts'
 import type { ReadingRow } from './reading-texts.ts'
@@ -21,16 +22,16 @@ const MOST_VALUES = 3
 export function tellMore(
   wish: Description['tooltip'],
   { rows, table }: Pick<ReadingRow, 'rows' | 'table'>,
-  locale: string,
+  tongue: Tongue,
 ): Told[] {
   if (Array.isArray(wish))
     return wish.map((phrase, i) => {
-      const { text, name } = phraseOf(phrase, table, rows, locale, `tooltip[${i}]`)
+      const { text, name } = phraseOf(phrase, table, rows, tongue, `tooltip[${i}]`)
       return { name, text }
     })
   if (typeof wish !== 'string') return []
   const { pieces, holes } = readWords(wish)
-  const texts = holes.map(hole => phraseOf(hole, table, rows, locale, 'tooltip').text)
+  const texts = holes.map(hole => phraseOf(hole, table, rows, tongue, 'tooltip').text)
   return [{ name: '', text: fillWords(pieces, texts) }]
 }
 
@@ -42,16 +43,16 @@ export function checkTold(wish: Description['tooltip'], table: Table): void {
     for (const hole of readWords(wish).holes) readPhrase(hole, table, 'tooltip')
 }
 
-function phraseOf(phrase: string, table: Table, rows: ArrayLike<number>, locale: string, path: string): Told {
+function phraseOf(phrase: string, table: Table, rows: ArrayLike<number>, tongue: Tongue, path: string): Told {
   const meaning = readPhrase(phrase, table, path)
-  const name = labelOf(meaning, table)
+  const name = labelOf(meaning, table, tongue)
   const shaped = shape(table, new Map([['told', meaning]]), { rows: Int32Array.from(rows) })
   const values = shaped.roles.get('told')
   if (!values || shaped.length === 0) return { name, text: '–' }
-  const text = roleTexts(values, locale)
+  const text = roleTexts(values, tongue.locale)
   if (isMeasure(meaning)) return { name, text: text(0) || '–' }
   const all = [...new Set(Array.from({ length: shaped.length }, (_, i) => text(i)))].filter(Boolean)
   const rest = all.length - MOST_VALUES
-  const listed = all.slice(0, MOST_VALUES).join(', ')
-  return { name, text: rest > 0 ? `${listed} and ${rest} more` : listed || '–' }
+  const list = all.slice(0, MOST_VALUES).join(', ')
+  return { name, text: rest > 0 ? tongue.say('{list} and {count} more', { list, count: rest }) : list || '–' }
 }

@@ -19,7 +19,6 @@ export function tinyWords(
   description: Settled,
   bound: Bound,
   box: Box,
-  locale: string,
   theme: Theme,
   measure: Measure,
 ): Batch[] {
@@ -29,9 +28,13 @@ export function tinyWords(
   const strong = { size: theme.sizes.caption, weight: 600 } as const
   const values = ownValues(first)
   const last = values && lastOf(first, values)
-  const text = last === undefined || Number.isNaN(last) ? '' : briefText(last, { ...lookOf(values!), locale })
+  const text =
+    last === undefined || Number.isNaN(last)
+      ? ''
+      : briefText(last, { ...lookOf(values!), locale: bound.tongue.locale })
   const room = box.width - (text ? measure(text, strong) + 6 : 0)
-  const title = description.title ?? (values ? measureTitle(values, undefined, first.drawing.table) : '')
+  const title =
+    description.title ?? (values ? measureTitle(values, undefined, first.drawing.table, bound.tongue) : '')
   const name = new TextBuilder('tiny/name', { ...font, anchor: 'start' })
   const value = new TextBuilder('tiny/value', { ...strong, anchor: 'end' })
   const y = box.y + font.size * 0.8

@@ -3,7 +3,7 @@ import { numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
-import { fillWords } from '../table/words.ts'
+import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing } from './bind.ts'
 import { lookOf } from './naming.ts'
 

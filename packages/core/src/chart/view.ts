@@ -2,6 +2,7 @@ import { computed, type ReadonlySignal, type Signal, signal } from '@preact/sign
 import type { Finding } from '../finding/error.ts'
 import type { Scene } from '../scene/scene.ts'
 import {
+  allTests,
   maskOf,
   type RowMask,
   type RowTest,
@@ -16,6 +17,7 @@ import { blend } from '../theme/contrast.ts'
 import { themeOf } from '../theme/house.ts'
 import { type Measure, rememberWidths } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
+import { type Tongue, tongueOf } from '../words/tongue.ts'
 import { type Bound, bind } from './bind.ts'
 import type { Chart } from './chart.ts'
 import type { Composition } from './compose.ts'
@@ -76,6 +78,8 @@ export class View {
   readonly state: Signal<State>
   readonly frame: Signal<Frame>
   readonly composition: ReadonlySignal<Composition>
+  /** How the chart speaks in its frame. */
+  readonly tongue: ReadonlySignal<Tongue>
   /** The scene with what is not selected dimmed. */
   readonly shown: ReadonlySignal<Scene>
   /** The key of a legend's entry that the person looks at: the other series fade. */
@@ -104,17 +108,20 @@ export class View {
       return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
     })
     const locale = computed(() => this.frame.value.locale ?? this.frame.value.house?.locale ?? 'en')
+    const houseWords = computed(() => this.frame.value.house?.words)
+    const tongue = computed(() => tongueOf(locale.value, houseWords.value))
+    this.tongue = tongue
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
     const zoom = computed(() => this.state.value.zoom)
     const source = computed(() => this.frame.value.measure)
     const measure: ReadonlySignal<Measure> = computed(() => rememberWidths(source.value))
     const shapes: ReadonlySignal<ShapedDrawing[][]> = computed(() => {
       for (const table of tablesOf(this.chart.value)) table.version.value
-      return chartsOf(this.chart.value).map(one => shapeAll(one.resolved, this.filterFor(one)))
+      return chartsOf(this.chart.value).map(one => shapeAll(one.resolved, tongue.value, this.filterFor(one)))
     })
     const bounds: ReadonlySignal<Bound[]> = computed(() => {
       const keys = new Set(hidden.value === '' ? [] : hidden.value.split('\u001e'))
-      return bindAll(this.chart.value, shapes.value, theme.value, locale.value, keys)
+      return bindAll(this.chart.value, shapes.value, theme.value, tongue.value, keys)
     })
     const alone: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
       this.settleAll(this.chart.value, bounds.value),
@@ -149,7 +156,7 @@ export class View {
         )
       })
     })
-    const words = computed(() => wordsOf(this.chart.value, bounds.value, headings.value, locale.value))
+    const words = computed(() => wordsOf(this.chart.value, bounds.value, headings.value))
     this.composition = computed(() => {
       const shown = this.chart.value
       return composePicture({
@@ -157,10 +164,12 @@ export class View {
           description: { ...one.resolved.description, ...headings.value[i] },
           bound: bounds.value[i],
           domains: domains.value[i],
+          labels: one.resolved.labels,
         })),
         background: shown.description.background,
         spread: shown instanceof Spread ? shown.description : undefined,
-        frame: { ...this.frame.value, locale: locale.value },
+        frame: this.frame.value,
+        tongue: tongue.value,
         theme: theme.value,
         measure: measure.value,
         words: words.value,
@@ -203,8 +212,7 @@ export class View {
       if (others) masks.push(others)
       const tests: RowTest[] = masks.map(mask => rowTest(table, mask))
       if (own) tests.push(rowsTest(own, table.length))
-      if (tests.length === 0) return undefined
-      return tests.length === 1 ? tests[0] : row => tests.every(test => test(row))
+      return tests.length === 0 ? undefined : allTests(tests)
     }
   }
 
@@ -240,8 +248,7 @@ export class View {
         const others = highlights ? this.othersOn(root).value : undefined
         const masks = [root === this.root ? own : undefined, others].filter(mask => mask !== undefined)
         if (masks.length === 0) continue
-        const passes = masks.map(mask => rowTest(table, mask))
-        tests.set(one, row => passes.every(pass => pass(row)))
+        tests.set(one, allTests(masks.map(mask => rowTest(table, mask))))
       }
     })
     return tests
@@ -295,11 +302,11 @@ function bindAll(
   shown: Chart | Spread,
   shapes: ShapedDrawing[][],
   theme: Theme,
-  locale: string,
+  tongue: Tongue,
   hidden: ReadonlySet<string>,
 ): Bound[] {
   const charts = chartsOf(shown)
-  const bindOne = (i: number, description: Settled) => bind(shapes[i], description, theme, locale, hidden)
+  const bindOne = (i: number, description: Settled) => bind(shapes[i], description, theme, tongue, hidden)
   const bounds = charts.map((chart, i) => bindOne(i, chart.resolved.description))
   const share = shown instanceof Spread ? (shown.description.share ?? []) : []
   const unions = share
@@ -321,10 +328,9 @@ function wordsOf(
   shown: Chart | Spread,
   bounds: Bound[],
   headings: readonly HeadingWords[],
-  locale: string,
 ): { title: string; description: string } {
   const all = chartsOf(shown).map((chart, i) =>
-    describe({ ...chart.resolved.description, ...headings[i] }, bounds[i], locale),
+    describe({ ...chart.resolved.description, ...headings[i] }, bounds[i]),
   )
   if (!(shown instanceof Spread)) return all[0]
   const title =

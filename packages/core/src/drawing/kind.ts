@@ -3,6 +3,7 @@ import type { Marker } from '../scene/marker.ts'
 import type { Batch, Box, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/pyramid.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { densityOf } from './scatter/density.ts'
 
 /** What a role of a kind may be bound to. */
 export type RoleUse = 'position' | 'optional position' | 'category' | 'number'
@@ -133,6 +134,10 @@ export interface Kind<Options = any> {
   parts?: boolean
   /** Whether each mark is a cell of its own, read by its colour rather than by its place. */
   cells?: boolean
+  /** Whether its shapes are read by words at them, so that charts of it need what places words. */
+  labelled?: boolean
+  /** Draws marks as a picture of how many lie where, for kinds that have one for crowds. */
+  crowd?: typeof densityOf
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */

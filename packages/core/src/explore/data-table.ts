@@ -4,6 +4,7 @@ import { labelOf, measureTitle } from '../chart/naming.ts'
 import { placeText, textOf } from '../chart/reading-texts.ts'
 import { lies } from '../drawing/lies.ts'
 import type { RoleValues } from '../table/shape.ts'
+import type { Tongue } from '../words/tongue.ts'
 
 /** What a chart shows, as a table of texts. */
 export interface DataTable {
@@ -45,11 +46,10 @@ function plainText(values: RoleValues, value: number): string {
 
 function tableOf(bound: BoundDrawing, composition: Composition, most: number, style: DataStyle): DataTable {
   const { drawing, marks, x, y, shade } = bound
-  const { locale } = composition
+  const { tongue } = composition
   const write = (values: RoleValues, value: number) =>
-    style === 'plain' ? plainText(values, value) : textOf(values, value, locale)
-  const place = { locale } as never
-  const own = (values: RoleValues) => labelOf(values.meaning, drawing.table)
+    style === 'plain' ? plainText(values, value) : textOf(values, value, tongue.locale)
+  const own = (values: RoleValues) => labelOf(values.meaning, drawing.table, tongue)
   const count = Math.min(marks.length, most)
   if (drawing.kind.parts) {
     return {
@@ -67,14 +67,14 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
       ? write(values, marks[role].at[i])
       : style === 'plain' && values.cells.type !== 'text'
         ? plainText(values, values.cells.values[i])
-        : placeText(values, i, marks[role].at[i], place)
+        : placeText(values, i, marks[role].at[i], composition)
   const cloud = drawing.kind.swatch === 'disc' && !marks.x.from && !marks.y.from
   if (drawing.kind.cells || cloud) {
     const named = marks.series.length > 1
     const shades = shade && shade.cells.type !== 'text' ? shade : undefined
     return {
-      caption: `${own(y)} by ${own(x)}`,
-      head: [...(named ? ['Series'] : []), own(x), own(y), ...(shades ? [own(shades)] : [])],
+      caption: tongue.say('{what} by {group}', { what: own(y), group: own(x) }),
+      head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...(shades ? [own(shades)] : [])],
       rows: Array.from({ length: count }, (_, i) => [
         ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
         at(x, 'x', i),
@@ -84,13 +84,14 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
       more: marks.length - count,
     }
   }
-  return pivoted(bound, most, at, write)
+  return pivoted(bound, most, tongue, at, write)
 }
 
 /** Places in rows, series in columns. */
 function pivoted(
   { drawing, marks, x, y }: BoundDrawing,
   most: number,
+  tongue: Tongue,
   at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
   write: (values: RoleValues, value: number) => string,
 ): DataTable {
@@ -113,11 +114,11 @@ function pivoted(
   const alone = rows.size === present.length
   if (alone) for (const row of rows.values()) row.texts = [row.texts.find(text => text !== '') ?? '']
   const sorted = [...rows].sort(([a], [b]) => a - b).slice(0, most)
-  const title = measureTitle(measure, across, drawing.table)
+  const title = measureTitle(measure, across, drawing.table, tongue)
   return {
     caption: title,
     head: [
-      labelOf(across.meaning, drawing.table),
+      labelOf(across.meaning, drawing.table, tongue),
       ...(marks.series.length > 1 && !alone ? marks.series.map(one => one.name) : [title]),
     ],
     rows: sorted.map(([, { mark, texts }]) => [at(across, lying ? 'y' : 'x', mark), ...texts]),

@@ -21,6 +21,7 @@ import {
   walk,
 } from '../index.ts'
 import { measureInter } from '../theme/measure.ts'
+import { tongueOf } from '../words/tongue.ts'
 
 const frame = { width: 800, height: 500, measure: measureInter }
 const sailings = table(
@@ -173,12 +174,12 @@ test('legends and category names are spots that a person can act on', () => {
 
 test('tooltips tell further phrases and filled words about the rows behind', () => {
   const row = { table: sailings, rows: Int32Array.of(0, 3, 6, 1, 2) }
-  expect(tellMore(['route', 'sum of passengers', 'count'], row, 'en')).toEqual([
+  expect(tellMore(['route', 'sum of passengers', 'count'], row, tongueOf('en'))).toEqual([
     { name: 'Route', text: 'North Sound, Gannet Bay, Tern Point' },
     { name: 'Passengers', text: expect.stringMatching(/^\d{3}$/) },
     { name: 'Count', text: '5' },
   ])
-  expect(tellMore('{count} sailings', row, 'en')).toEqual([{ name: '', text: '5 sailings' }])
+  expect(tellMore('{count} sailings', row, tongueOf('en'))).toEqual([{ name: '', text: '5 sailings' }])
   expect(() => chart(sailings, { draw: 'bar', x: 'route', y: 'count', tooltip: ['vesel'] })).toThrow(
     'There is no column "vesel"',
   )

@@ -1,5 +1,6 @@
 import type { BoundDrawing } from '../chart/bind.ts'
 import type { Composition, Pane } from '../chart/compose.ts'
+import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { rootOf, rootRows } from '../table/selection.ts'
 import type { Table } from '../table/table.ts'
@@ -45,8 +46,12 @@ class Gathering {
     for (let row = 0; row < seen.length; row++) count += seen[row]
     const out = new Float64Array(count)
     let at = 0
+    if (root.serialsAreRows) {
+      for (let row = 0; row < seen.length; row++) if (seen[row]) out[at++] = row
+      return out
+    }
     for (let row = 0; row < seen.length; row++) if (seen[row]) out[at++] = root.serialOf(row)
-    return root.serialsAreRows ? out : out.sort()
+    return out.sort()
   }
 }
 
@@ -160,12 +165,18 @@ function takePlaces(
   const xs = marks.x.at
   const ys = marks.y.at
   const { rowOf } = marks
+  const [px, py] = [pixelsOf(x), pixelsOf(y)]
   for (let mark = 0; mark < marks.length; mark++) {
-    if (!x.kind.allows(xs[mark]) || !y.kind.allows(ys[mark]) || !holds(x.map(xs[mark]), y.map(ys[mark])))
-      continue
+    if (!holds(px(xs[mark]), py(ys[mark]))) continue
     if (rowOf) into.take(drawing.table, rowOf(mark))
     else into.takeAll(drawing.table, marks.rowsOf(mark))
   }
+}
+
+/** Where values stand, NaN for those that stand nowhere. */
+function pixelsOf({ kind, factor, offset, map }: PositionScale): (value: number) => number {
+  if (kind.straight) return value => value * factor + offset
+  return value => (kind.allows(value) ? map(value) : Number.NaN)
 }
 
 /** Whether a point lies within an outline, by how often a ray from it crosses its edge. */

@@ -4,7 +4,7 @@ import type { Unit } from '../table/calendar.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type AxisLayout, LABEL_GAP, PICTURE, type Side } from './axis-parts.ts'
 import { boxes, segments, TextBuilder } from './build.ts'
-import { LINE } from './text.ts'
+import { LINE, MIDDLE } from './text.ts'
 
 /** How an axis is drawn, beyond its numbers. */
 export interface AxisLook {
@@ -157,7 +157,7 @@ export function labelShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: 
         labels.add(
           text,
           x,
-          pixel + size * 0.36 + (row - (lines.length - 1) / 2) * size * LINE,
+          pixel + size * MIDDLE + (row - (lines.length - 1) / 2) * size * LINE,
           theme.muted,
           key,
           at,

@@ -4,7 +4,7 @@ import type { Font, Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { segments, TextBuilder } from './build.ts'
 import { type LabelRoom, textBox } from './room.ts'
-import { clean, ellipsis } from './text.ts'
+import { clean, ellipsis, MIDDLE } from './text.ts'
 
 /** What is to stand at the shapes of a batch. */
 export interface LabelJob {
@@ -144,7 +144,7 @@ function inBox(
   const ink = (batch.alpha?.[shape] ?? 1) < 0.8 ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
   const spot: Spot = {
     x: box.x + box.width / 2,
-    y: box.y + box.height / 2 + font.size * 0.36,
+    y: box.y + box.height / 2 + font.size * MIDDLE,
     anchor: 'middle',
   }
   if (!room.isFree(textBox(width, font, spot.x, spot.y, 'middle'), 0)) return undefined
@@ -157,7 +157,7 @@ function atBar(item: Item, batch: Rects, room: LabelRoom, font: Font, theme: The
   const box = boxOf(batch, shape)
   if (Number.isNaN(box.x + box.y)) return undefined
   const middleX = box.x + box.width / 2
-  const middleY = box.y + box.height / 2 + font.size * 0.36
+  const middleY = box.y + box.height / 2 + font.size * MIDDLE
   const outside: Record<number, Spot> = {
     1: { x: middleX, y: box.y - GAP, anchor: 'middle' },
     2: { x: box.x + box.width + GAP, y: middleY, anchor: 'start' },
@@ -227,7 +227,7 @@ function atPoint(
   const { limits } = room
   if (point.x < limits.x || point.x > limits.x + limits.width) return undefined
   if (point.y < limits.y || point.y > limits.y + limits.height) return undefined
-  const level = font.size * 0.36
+  const level = font.size * MIDDLE
   if (radius === 0) {
     const spot: Spot = { x: point.x, y: point.y + level, anchor: 'middle' }
     if (room.isFree(textBox(width, font, spot.x, spot.y, spot.anchor)))

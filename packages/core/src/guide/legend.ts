@@ -4,7 +4,7 @@ import type { Batch, Discs, Lines } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, TextBuilder } from './build.ts'
-import { clean, ellipsis, LINE } from './text.ts'
+import { clean, ellipsis, LINE, MIDDLE } from './text.ts'
 
 export interface LegendEntry extends Series {
   swatch: 'line' | 'rect' | 'disc'
@@ -19,6 +19,8 @@ export interface LegendList {
   title: string | undefined
   /** How many entries stand side by side; undefined for as many as fit in a row. */
   columns: number | undefined
+  /** What is said of so many entries without room. */
+  more: (count: number) => string
 }
 
 /** A block of guides: the room it takes, in pixels, and its shapes. */
@@ -43,7 +45,7 @@ type Placed = { entry: LegendEntry; x: number; y: number }
 
 /** Names of series, each underlined with a run of the series' own stroke; a disc stands before the name of points. */
 export function legend(
-  { id, entries, title, columns }: LegendList,
+  { id, entries, title, columns, more }: LegendList,
   x: number,
   y: number,
   width: number,
@@ -93,7 +95,7 @@ export function legend(
       row++
       left = x
     }
-    if (mark) placed.push({ entry, x: left + 4, y: baseline() - font.size * 0.36 })
+    if (mark) placed.push({ entry, x: left + 4, y: baseline() - font.size * MIDDLE })
     else placed.push({ entry, x: left, y: baseline() + 5.5 })
     left += mark
     put(text, entry.hidden ? theme.missing : theme.text, entry.key, taken - mark)
@@ -102,7 +104,7 @@ export function legend(
   }
   const rest = entries.length - shown
   if (rest > 0) {
-    const text = `and ${rest} more`
+    const text = more(rest)
     if (columns ? shown > 0 : left + measure(text, font) > x + width) row++
     if (columns || left + measure(text, font) > x + width) left = x
     const short = ellipsis(text, width, font, measure)

@@ -2,7 +2,7 @@ import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { TextBuilder } from './build.ts'
 import type { GuideBlock } from './legend.ts'
-import { ellipsis, LINE } from './text.ts'
+import { ellipsis, LINE, MIDDLE } from './text.ts'
 
 /** What the areas of points mean: a few values, and the radius of each as a share of the largest. */
 export interface SizeEntry {
@@ -24,7 +24,7 @@ export function sizeLegend(
   const radii = entry.steps.map(step => step.share * largest)
   const height = Math.max(font.size * LINE, ...radii.map(radius => radius * 2)) + 6
   const middle = y + (height - 6) / 2
-  const baseline = middle + font.size * 0.36
+  const baseline = middle + font.size * MIDDLE
   const words = new TextBuilder('legend/size', { ...font, anchor: 'start' })
   const title = ellipsis(entry.title, width * 0.4, font, measure)
   words.add(title, x, baseline, theme.muted, 'title')

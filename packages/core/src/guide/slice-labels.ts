@@ -4,7 +4,7 @@ import type { Font, Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, segments, TextBuilder } from './build.ts'
 import { spreadOut } from './end-names.ts'
-import { clean, ellipsis } from './text.ts'
+import { clean, ellipsis, MIDDLE } from './text.ts'
 
 /** What stands at a slice: its name, and its share or value. */
 export interface SliceWords {
@@ -117,7 +117,7 @@ function besideSlices(
       const valueWidth = value ? measure(value, font) + 8 : 0
       const text = ellipsis(clean(name), Math.max(20, room - valueWidth), font, measure)
       const width = measure(text, font)
-      const baseline = places[i] + font.size * 0.36
+      const baseline = places[i] + font.size * MIDDLE
       const key = batch.keys[shape]
       const anchor = right ? 'start' : 'end'
       // Read from left to right on both sides: the name, then its value.
@@ -174,7 +174,7 @@ function withinSlices(
     builder.add(
       value,
       batch.x[shape] + Math.sin(angle) * reach,
-      batch.y[shape] - Math.cos(angle) * reach + font.size * 0.36,
+      batch.y[shape] - Math.cos(angle) * reach + font.size * MIDDLE,
       ink,
       batch.keys[shape],
     )
@@ -198,7 +198,7 @@ export function ringCentre(
   const value = new TextBuilder(`${id}/whole`, { ...big, anchor: 'middle' })
   const title = new TextBuilder(`${id}/whole title`, { ...small, anchor: 'middle' })
   const named = inner >= 40 && words.title !== ''
-  value.add(words.value, batch.x[0], batch.y[0] + (named ? 2 : big.size * 0.36), theme.text, 'whole')
+  value.add(words.value, batch.x[0], batch.y[0] + (named ? 2 : big.size * MIDDLE), theme.text, 'whole')
   if (named)
     title.add(
       ellipsis(clean(words.title), room, small, measure),

@@ -3,15 +3,22 @@ import type { Font, Measure } from '../theme/measure.ts'
 /** Space from one baseline to the next, as a multiple of the font size. */
 export const LINE = 1.3
 
-const graphemes = new Intl.Segmenter(undefined, { granularity: 'grapheme' })
+/** From the baseline up to the middle of the letters, as a share of the font size. */
+export const MIDDLE = 0.36
+
+let graphemes: Intl.Segmenter | undefined
+
+/** The characters of a text as people see them. Making the segmenter takes longer than drawing a small chart, so plain letters do without. */
+function charactersOf(text: string): string[] {
+  if (/^[\x20-\x7e]*$/.test(text)) return [...text]
+  graphemes ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })
+  return Array.from(graphemes.segment(text), part => part.segment)
+}
 
 /** Cuts a text to the width and ends it with …, between whole characters; at least one character stays. */
 export function ellipsis(text: string, width: number, font: Font, measure: Measure): string {
   if (measure(text, font) <= width) return text
-  const parts = Array.from(
-    graphemes.segment(text.length > 2000 ? text.slice(0, 2000) : text),
-    part => part.segment,
-  )
+  const parts = charactersOf(text.length > 2000 ? text.slice(0, 2000) : text)
   let low = 1
   let high = parts.length
   while (low < high) {

@@ -10,10 +10,10 @@ import {
   type Frame,
   readEasing,
   type Scene,
-  spring,
   table,
 } from '../index.ts'
 import { measureInter } from '../theme/measure.ts'
+import { spring } from './spring.ts'
 
 const frame: Frame = { width: 600, height: 400, measure: measureInter }
 type Row = { id: string; at: number; n: number; g: string }
@@ -214,6 +214,33 @@ describe('a spring', () => {
       { numRuns: 40 },
     )
   })
+})
+
+test('ticks that come or go never cross what stands around the plot', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.001, max: 1000, noNaN: true }),
+      fc.double({ min: 0.01, max: 1 }),
+      (times, time) => {
+        const rows = [1, 2, 3, 4].map(n => ({ id: `${n}`, at: n, n: n * 10, g: 'a' }))
+        const from = sceneOf(rows, 'bar', { title: 'Passengers' })
+        const to = sceneOf(
+          rows.map(row => ({ ...row, n: row.n * times })),
+          'bar',
+          { title: 'Passengers' },
+        )
+        const tops = [from, to].map(scene => scene.plots[0].y)
+        for (const batch of between(from, to)(time, time).batches) {
+          if ((batch.kind !== 'texts' && batch.kind !== 'segments') || !batch.along?.y || !batch.at) continue
+          const places = batch.kind === 'texts' ? batch.y.map(y => y - batch.size * 0.36) : batch.y1
+          places.forEach((place, i) => {
+            if ((batch.alpha?.[i] ?? 1) > 0) expect(place).toBeGreaterThanOrEqual(Math.min(...tops) - 2)
+          })
+        }
+      },
+    ),
+    { numRuns: 60 },
+  )
 })
 
 test('shapes start one after the other where they are told to', () => {

@@ -1,6 +1,8 @@
+import { MIDDLE } from '../guide/text.ts'
 import type { Discs, Rects, Segments, Texts } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { growRect, leave } from './enter-leave.ts'
+import { keepInPlot } from './in-plot.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
@@ -136,13 +138,15 @@ export function glideTexts(old: Texts, batch: Texts, { from, to }: GlideContext)
     }
   }
   const end = batch.alpha ?? new Float32Array(match.length).fill(1)
-  const step: BatchAt = (eased, time) => ({
-    ...batch,
-    x: mixed(startX, batch.x, eased),
-    y: mixed(startY, batch.y, eased),
-    alpha: mixed(startAlpha, end, time),
-  })
-  return [...leavers(old, match).map(gone => moving(gone, old, to)), step]
+  const seen = seenOf(batch, { from, to })
+  const step: BatchAt = (eased, time) =>
+    seen({
+      ...batch,
+      x: mixed(startX, batch.x, eased),
+      y: mixed(startY, batch.y, eased),
+      alpha: mixed(startAlpha, end, time),
+    })
+  return [...leavers(old, match).map(gone => moving(gone, old, { from, to })), step]
 }
 
 export function glideSegments(old: Segments, batch: Segments, { from, to }: GlideContext): BatchAt[] {
@@ -164,21 +168,31 @@ export function glideSegments(old: Segments, batch: Segments, { from, to }: Glid
     }
   }
   const end = batch.alpha ?? new Float32Array(match.length).fill(1)
-  const step: BatchAt = (eased, time) => ({
-    ...batch,
-    x1: mixed(start.x1, batch.x1, eased),
-    y1: mixed(start.y1, batch.y1, eased),
-    x2: mixed(start.x2, batch.x2, eased),
-    y2: mixed(start.y2, batch.y2, eased),
-    alpha: mixed(startAlpha, end, time),
-  })
-  return [...leavers(old, match).map(gone => moving(gone, old, to)), step]
+  const seen = seenOf(batch, { from, to })
+  const step: BatchAt = (eased, time) =>
+    seen({
+      ...batch,
+      x1: mixed(start.x1, batch.x1, eased),
+      y1: mixed(start.y1, batch.y1, eased),
+      x2: mixed(start.x2, batch.x2, eased),
+      y2: mixed(start.y2, batch.y2, eased),
+      alpha: mixed(startAlpha, end, time),
+    })
+  return [...leavers(old, match).map(gone => moving(gone, old, { from, to })), step]
+}
+
+/** What of a guide's ticks is seen on the way. Words that belong to no tick, such as titles, always are. */
+function seenOf(batch: Segments | Texts, context: GlideContext): (batch: Segments | Texts) => typeof batch {
+  const axis = batch.along?.x ? 'x' : 'y'
+  const name = batch.along?.[axis]
+  return name === undefined || !batch.at ? one => one : keepInPlot(context, axis, name)
 }
 
 /** Leaving ticks go where the new scale would have them. */
-function moving(gone: BatchAt, old: Segments | Texts, to: GlideContext['to']): BatchAt {
-  const after = along(old, to)
+function moving(gone: BatchAt, old: Segments | Texts, context: GlideContext): BatchAt {
+  const after = along(old, context.to)
   if (!after) return gone
+  const seen = seenOf(old, context)
   return (eased, time) => {
     const batch = gone(eased, time) as Segments | Texts | undefined
     if (!batch?.at) return batch
@@ -189,12 +203,14 @@ function moving(gone: BatchAt, old: Segments | Texts, to: GlideContext['to']): B
           : value,
       )
     if (batch.kind === 'texts') {
-      if (after.axis === 'x') return { ...batch, x: shift(batch.x, 0) }
+      if (after.axis === 'x') return seen({ ...batch, x: shift(batch.x, 0) })
       // Labels stand a little below their tick's line; that distance stays.
-      return { ...batch, y: shift(batch.y, -batch.size * 0.36) }
+      return seen({ ...batch, y: shift(batch.y, -batch.size * MIDDLE) })
     }
-    return after.axis === 'x'
-      ? { ...batch, x1: shift(batch.x1, 0), x2: shift(batch.x2, 0) }
-      : { ...batch, y1: shift(batch.y1, 0), y2: shift(batch.y2, 0) }
+    return seen(
+      after.axis === 'x'
+        ? { ...batch, x1: shift(batch.x1, 0), x2: shift(batch.x2, 0) }
+        : { ...batch, y1: shift(batch.y1, 0), y2: shift(batch.y2, 0) },
+    )
   }
 }

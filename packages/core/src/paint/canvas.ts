@@ -152,7 +152,8 @@ function paintRects(batch: Rects, context: Context2D): void {
       before = color[i]
       context.fillStyle = colors[before]
     }
-    context.globalAlpha = alpha ? alpha[i] : 1
+    // Every setting is a call to the canvas, so only where it says something.
+    if (alpha) context.globalAlpha = alpha[i]
     const side = round[i]
     const r = Math.min(radius, side === 1 || side === 3 ? Math.min(h, w / 2) : Math.min(w, h / 2))
     if (side === 0 || r < 0.5) context.fillRect(x[i], y[i], w, h)
@@ -187,20 +188,24 @@ const TURN = Math.PI * 2
 
 function paintDiscs(batch: Discs, context: Context2D): void {
   const { x, y, radius, ring, color, colors, alpha } = batch
+  if (ring) {
+    context.strokeStyle = ring.color
+    context.lineWidth = ring.width
+  }
+  let before = -1
   for (let i = 0; i < x.length; i++) {
     if (!(x[i] === x[i] && y[i] === y[i] && radius[i] > 0)) continue
-    context.globalAlpha = alpha ? alpha[i] : 1
+    if (alpha) context.globalAlpha = alpha[i]
+    if (color[i] !== before) {
+      before = color[i]
+      context.fillStyle = colors[before]
+    }
     context.beginPath()
     const form = MARKERS[batch.form?.[i] ?? 0]
     if (form === 'disc') context.arc(x[i], y[i], radius[i], 0, TURN)
     else traceMarker(form, x[i], y[i], radius[i], context)
-    if (ring) {
-      // Half of the ring lies under the disc, so that its visible width is what was asked for outside the edge.
-      context.strokeStyle = ring.color
-      context.lineWidth = ring.width
-      context.stroke()
-    }
-    context.fillStyle = colors[color[i]]
+    // Half of the ring lies under the disc, so that its visible width is what was asked for outside the edge.
+    if (ring) context.stroke()
     context.fill()
   }
   context.globalAlpha = 1

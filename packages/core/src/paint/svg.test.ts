@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chart, compose, table, toSvgText } from '../index.ts'
 import { measureInter } from '../theme/measure.ts'
+import { short } from './hundredths.ts'
 
 const HOSTILE = [
   '<script>alert(1)</script>',
@@ -80,4 +81,19 @@ describe('SVG', () => {
     expect(svg).toContain('role="img" aria-label="Wind"')
     expect(svg).toContain('<desc>Line chart of N. Values from 1 to 3.</desc>')
   })
+})
+
+test('lengths are written to a hundredth of a pixel, as short as can be', () => {
+  fc.assert(
+    fc.property(
+      fc.oneof(fc.double({ min: -1e5, max: 1e5, noNaN: true }), fc.double({ noNaN: true })),
+      value => {
+        const text = short(value)
+        if (!Number.isFinite(value * 100)) return
+        expect(Math.abs(Number(text) - value)).toBeLessThanOrEqual(0.0051 + Math.abs(value) * 1e-12)
+        expect(text).toBe(String(Number(text)))
+      },
+    ),
+  )
+  expect([0, -0.001, 1.5, 20, 0.07, -3.25].map(short)).toEqual(['0', '0', '1.5', '20', '0.07', '-3.25'])
 })

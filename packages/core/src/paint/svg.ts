@@ -18,6 +18,7 @@ import {
   type Wedges,
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
+import { short } from './hundredths.ts'
 import { pixelRuns } from './pixels.ts'
 import { snapped } from './snap.ts'
 import { traceWedge } from './wedge.ts'
@@ -28,15 +29,6 @@ export interface SvgOptions {
   /** Attributes of the outermost element beyond its own, such as a class. Values are escaped. */
   attributes?: Record<string, string>
 }
-
-/** Two decimals are a hundredth of a pixel: finer than any screen or printer shows. */
-const short = (value: number) => {
-  const rounded = Math.round(value * 100) / 100
-  return Object.is(rounded, -0) ? '0' : String(rounded)
-}
-
-/** The same as a number, for where there are very many. */
-const cent = (value: number) => Math.round(value * 100) / 100
 
 /** Text as it may stand in XML, between tags and inside quotes. */
 export function escapeXml(text: string): string {
@@ -175,7 +167,7 @@ function paintDiscs(batch: Discs, out: string[]): void {
     const r = radius[i]
     if (!(x[i] === x[i] && y[i] === y[i] && r > 0)) return ''
     const form = batch.form ? MARKERS[batch.form[i]] : 'disc'
-    if (form === 'disc') return `<circle cx="${cent(x[i])}" cy="${cent(y[i])}" r="${cent(r)}"/>`
+    if (form === 'disc') return `<circle cx="${short(x[i])}" cy="${short(y[i])}" r="${short(r)}"/>`
     const path = pathText()
     traceMarker(form, x[i], y[i], radius[i], path)
     return `<path d="${path.parts.join('')}"/>`
@@ -187,6 +179,8 @@ function paintDiscs(batch: Discs, out: string[]): void {
 function plainDiscs({ x, y, radius, color, colors }: Discs, out: string[]): void {
   let text = ''
   let now = -1
+  let size = Number.NaN
+  let end = ''
   for (let i = 0; i < x.length; i++) {
     const r = radius[i]
     if (!(x[i] === x[i] && y[i] === y[i] && r > 0)) continue
@@ -194,7 +188,11 @@ function plainDiscs({ x, y, radius, color, colors }: Discs, out: string[]): void
       text += `${now < 0 ? '' : '</g>\n'}<g fill="${escapeXml(colors[color[i]])}">\n`
       now = color[i]
     }
-    text += `<circle cx="${cent(x[i])}" cy="${cent(y[i])}" r="${cent(r)}"/>\n`
+    if (r !== size) {
+      size = r
+      end = `" r="${short(r)}"/>\n`
+    }
+    text += `<circle cx="${short(x[i])}" cy="${short(y[i])}${end}`
   }
   if (now >= 0) out.push(`${text}</g>`)
 }

@@ -1,4 +1,4 @@
-import { clean } from '../guide/text.ts'
+import { clean, MIDDLE } from '../guide/text.ts'
 import type { Batch, Scene, Texts } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 
@@ -112,7 +112,7 @@ class Sheet {
       const letters = [...clean(text).replace(/\n/g, ' ')]
       const width = letters.length * CELL.width
       const left = anchor === 'start' ? x[i] : anchor === 'middle' ? x[i] - width / 2 : x[i] - width
-      const row = Math.floor((y[i] - size * 0.36) / CELL.height)
+      const row = Math.floor((y[i] - size * MIDDLE) / CELL.height)
       const start = Math.round(left / CELL.width)
       letters.forEach((letter, k) => {
         if (row >= 0 && row < this.rows && start + k >= 0 && start + k < this.columns)

@@ -1,13 +1,20 @@
 import type { Format } from '../table/options.ts'
+import { englishNumbers, type WritesNumbers } from './english-numbers.ts'
 
-const formats = new Map<string, Intl.NumberFormat>()
+const formats = new Map<string, WritesNumbers>()
 
-/** A cached `Intl.NumberFormat`: making one costs more than a thousand uses. */
-export function numberFormat(locale: string, options: Intl.NumberFormatOptions): Intl.NumberFormat {
+/** What `Intl.NumberFormat` writes, kept: making one costs more than a thousand uses. */
+export function numberFormat(locale: string, options: Intl.NumberFormatOptions): WritesNumbers {
   const name = `${locale}|${JSON.stringify(options)}`
   let format = formats.get(name)
   if (!format) {
-    format = new Intl.NumberFormat(locale, options)
+    const english = englishNumbers(locale, options)
+    let intl: Intl.NumberFormat | undefined
+    const byIntl = (value: number) => {
+      intl ??= new Intl.NumberFormat(locale, options)
+      return intl.format(value)
+    }
+    format = { format: english ? value => english(value) ?? byIntl(value) : byIntl }
     formats.set(name, format)
   }
   return format

@@ -5,6 +5,8 @@ export interface ScaleKind {
   name: 'linear' | 'log' | 'root' | 'signed log' | 'time' | 'category'
   forward(value: number): number
   backward(position: number): number
+  /** Whether positions are the values themselves. */
+  straight?: boolean
   /** Whether the value has a position at all. */
   allows(value: number): boolean
 }
@@ -13,10 +15,10 @@ const all = () => true
 const same = (value: number) => value
 
 export const KINDS: Record<ScaleKind['name'], ScaleKind> = {
-  linear: { name: 'linear', forward: same, backward: same, allows: all },
-  time: { name: 'time', forward: same, backward: same, allows: all },
+  linear: { name: 'linear', straight: true, forward: same, backward: same, allows: all },
+  time: { name: 'time', straight: true, forward: same, backward: same, allows: all },
   /** Categories stand at whole numbers, each in the middle of a room of 1. */
-  category: { name: 'category', forward: same, backward: same, allows: all },
+  category: { name: 'category', straight: true, forward: same, backward: same, allows: all },
   log: { name: 'log', forward: Math.log10, backward: position => 10 ** position, allows: value => value > 0 },
   root: {
     name: 'root',

@@ -3,8 +3,10 @@ import type { Encoded } from './encode.ts'
 /** Rows gathered into groups that agree in every encoded value. */
 export interface Groups {
   count: number
-  /** The group of each row considered; -1 for rows left out by a filter. */
+  /** The group of each row considered; it says nothing of rows that are left out. */
   ofRow: Int32Array
+  /** The only rows considered, in rising order; undefined where that is all of them. */
+  rows: Int32Array | undefined
   /** For each encoding, the code of each group. */
   codes: Int32Array[]
   /** The rows of a group, in table order. */
@@ -24,16 +26,21 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
   const index = () => {
     if (starts && sorted) return { starts, sorted }
     starts = new Int32Array(count + 1)
-    for (let row = 0; row < length; row++) if (ofRow[row] >= 0) starts[ofRow[row] + 1]++
+    const considered = rows?.length ?? length
+    for (let i = 0; i < considered; i++) starts[ofRow[rows ? rows[i] : i] + 1]++
     for (let group = 0; group < count; group++) starts[group + 1] += starts[group]
     const next = starts.slice(0, count)
     sorted = new Int32Array(starts[count])
-    for (let row = 0; row < length; row++) if (ofRow[row] >= 0) sorted[next[ofRow[row]]++] = row
+    for (let i = 0; i < considered; i++) {
+      const row = rows ? rows[i] : i
+      sorted[next[ofRow[row]]++] = row
+    }
     return { starts, sorted }
   }
   return {
     count,
     ofRow,
+    rows,
     codes,
     rowsOf(group) {
       if (group >= count) return new Int32Array(0)
@@ -57,14 +64,10 @@ interface Gathered {
 /** Numbers the combinations of codes in order of first appearance. Missing values (-1) combine like any other. */
 function gather(encodings: readonly Encoded[], length: number, rows: Int32Array | undefined): Gathered {
   const ofRow = new Int32Array(length)
-  if (rows) {
-    ofRow.fill(-1)
-    for (let i = 0; i < rows.length; i++) ofRow[rows[i]] = 0
-  }
   if (encodings.length === 0) return { ofRow, count: (rows?.length ?? length) > 0 ? 1 : 0, codes: [] }
   const slots = encodings.reduce((product, { size }) => product * (size + 1), 1)
   const found =
-    slots <= FLAT ? gatherFlat(encodings, ofRow, slots, rows !== undefined) : gatherMapped(encodings, ofRow)
+    slots <= FLAT ? gatherFlat(encodings, ofRow, slots, rows) : gatherMapped(encodings, ofRow, rows)
   const codes = encodings.map(() => new Int32Array(found.length))
   found.forEach((slot, group) => {
     let rest = slot
@@ -82,19 +85,22 @@ function gatherFlat(
   encodings: readonly Encoded[],
   ofRow: Int32Array,
   slots: number,
-  some: boolean,
+  rows: Int32Array | undefined,
 ): number[] {
   const flat = new Int32Array(slots)
   const found: number[] = []
   const [first, second] = encodings
   // The usual one or two roles have loops of their own, with nothing in them but look-ups.
-  if (encodings.length === 2 && !some && first.runs)
+  if (encodings.length === 2 && !rows && first.runs)
     numberRuns(first.runs, second.codes, second.size + 1, flat, ofRow, found)
-  else if (encodings.length === 2 && !some)
+  else if (encodings.length === 2 && !rows)
     numberPairs(first.codes, second.codes, second.size + 1, flat, ofRow, found)
+  else if (encodings.length <= 2 && rows)
+    numberSome(first.codes, second?.codes, (second?.size ?? 0) + 1, rows, flat, ofRow, found)
   else {
-    for (let row = 0; row < ofRow.length; row++) {
-      if (ofRow[row] < 0) continue
+    const considered = rows?.length ?? ofRow.length
+    for (let i = 0; i < considered; i++) {
+      const row = rows ? rows[i] : i
       let slot = 0
       for (const { codes, size } of encodings) slot = slot * (size + 1) + codes[row] + 1
       // 0 stands for "not met yet", so groups are kept one higher.
@@ -152,12 +158,40 @@ function numberPairs(
   }
 }
 
+/** One or two roles of some rows, as while a selection is dragged. */
+function numberSome(
+  a: Int32Array,
+  b: Int32Array | undefined,
+  width: number,
+  rows: Int32Array,
+  flat: Int32Array,
+  ofRow: Int32Array,
+  found: number[],
+): void {
+  for (let i = 0; i < rows.length; i++) {
+    const row = rows[i]
+    const own = (a[row] + 1) | 0
+    const slot = b ? (Math.imul(own, width) + b[row] + 1) | 0 : own
+    let group = flat[slot] | 0
+    if (group === 0) {
+      group = found.push(slot)
+      flat[slot] = group
+    }
+    ofRow[row] = (group - 1) | 0
+  }
+}
+
 /** The same with a map, where combinations are too many for a table; numbers stay whole up to 2 ** 53 of them. */
-function gatherMapped(encodings: readonly Encoded[], ofRow: Int32Array): number[] {
+function gatherMapped(
+  encodings: readonly Encoded[],
+  ofRow: Int32Array,
+  rows: Int32Array | undefined,
+): number[] {
   const groups = new Map<number, number>()
   const found: number[] = []
-  for (let row = 0; row < ofRow.length; row++) {
-    if (ofRow[row] < 0) continue
+  const considered = rows?.length ?? ofRow.length
+  for (let i = 0; i < considered; i++) {
+    const row = rows ? rows[i] : i
     let slot = 0
     for (const { codes, size } of encodings) slot = slot * (size + 1) + codes[row] + 1
     let group = groups.get(slot)

@@ -4,10 +4,11 @@ import type { How } from './meaning.ts'
 
 /** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
 export function measure(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
-  const { count, ofRow } = groups
+  const { count, ofRow, rows } = groups
+  const considered = rows?.length ?? ofRow.length
   const out = new Float64Array(count)
   if (how === 'count') {
-    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) out[ofRow[row]]++
+    for (let i = 0; i < considered; i++) out[ofRow[rows ? rows[i] : i]]++
     return out
   }
   const cells = column!.cells
@@ -15,15 +16,16 @@ export function measure(how: How, column: TableColumn | undefined, groups: Group
   if (how === 'distinct') return distinct(values, groups)
   if (how === 'median') return median(values, groups)
   if (how === 'sum' && cells.type !== 'text' && column!.extent.missing === 0) {
-    addUp(cells.values, ofRow, out)
+    addUp(cells.values, ofRow, rows, out)
     return out
   }
   if (how === 'sum' || how === 'mean') {
     const present = new Int32Array(count)
-    for (let row = 0; row < ofRow.length; row++) {
+    for (let i = 0; i < considered; i++) {
+      const row = rows ? rows[i] : i
       const group = ofRow[row]
       const value = values[row]
-      if (group < 0 || value !== value) continue
+      if (value !== value) continue
       out[group] += value
       present[group]++
     }
@@ -34,10 +36,11 @@ export function measure(how: How, column: TableColumn | undefined, groups: Group
     return out
   }
   out.fill(Number.NaN)
-  for (let row = 0; row < ofRow.length; row++) {
+  for (let i = 0; i < considered; i++) {
+    const row = rows ? rows[i] : i
     const group = ofRow[row]
     const value = values[row]
-    if (group < 0 || value !== value) continue
+    if (value !== value) continue
     const before = out[group]
     if (
       before !== before ||
@@ -51,12 +54,18 @@ export function measure(how: How, column: TableColumn | undefined, groups: Group
 }
 
 /** Where nothing is missing, a sum is one addition a row. */
-function addUp(values: Float64Array, ofRow: Int32Array, out: Float64Array): void {
-  const { length } = ofRow
-  for (let row = 0; row < length; row++) {
-    const group = ofRow[row]
-    if (group >= 0) out[group] += values[row]
+function addUp(
+  values: Float64Array,
+  ofRow: Int32Array,
+  rows: Int32Array | undefined,
+  out: Float64Array,
+): void {
+  if (rows) {
+    for (let i = 0; i < rows.length; i++) out[ofRow[rows[i]]] += values[rows[i]]
+    return
   }
+  const { length } = ofRow
+  for (let row = 0; row < length; row++) out[ofRow[row]] += values[row]
 }
 
 function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
@@ -72,12 +81,18 @@ function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
 }
 
 function median(values: ArrayLike<number>, groups: Groups): Float64Array {
-  return Float64Array.from({ length: groups.count }, (_, group) => {
-    const present = Float64Array.from(groups.rowsOf(group), row => values[row])
-      .filter(value => value === value)
-      .sort()
-    const middle = present.length >> 1
-    if (present.length === 0) return Number.NaN
-    return present.length % 2 ? present[middle] : (present[middle - 1] + present[middle]) / 2
-  })
+  return Float64Array.from({ length: groups.count }, (_, group) =>
+    medianOf(
+      Float64Array.from(groups.rowsOf(group), row => values[row])
+        .filter(value => value === value)
+        .sort(),
+    ),
+  )
+}
+
+/** The middle of sorted values, or of the two in the middle; NaN where there are none. */
+export function medianOf(sorted: ArrayLike<number>): number {
+  const middle = sorted.length >> 1
+  if (sorted.length === 0) return Number.NaN
+  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2
 }

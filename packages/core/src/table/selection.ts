@@ -103,18 +103,23 @@ function rowsOfMask(mask: RowMask): Int32Array {
   return rows
 }
 
-/** Tells rows apart; `rows` lists those that pass, where they are known already. */
-export type RowTest = ((row: number) => boolean) & { rows?: () => Int32Array }
+/** Tells rows apart; `rows` lists those that pass, and `mask` has a 1 for each, where they are known already. */
+export type RowTest = ((row: number) => boolean) & { rows?: () => Int32Array; mask?: RowMask }
 
 /** Whether a row of a table, root or derived, is meant by a mask over its root. */
 export function rowTest(table: Table, mask: RowMask): RowTest {
-  if (!table.source) return Object.assign((row: number) => mask[row] === 1, { rows: () => rowsOfMask(mask) })
+  if (!table.source)
+    return Object.assign((row: number) => mask[row] === 1, { rows: () => rowsOfMask(mask), mask })
   return row => {
     const behind = rootRows(table, row)
     for (let i = 0; i < behind.length; i++) if (mask[behind[i]] === 1) return true
     return false
   }
 }
+
+/** The test that passes where all of these do. */
+export const allTests = (tests: readonly RowTest[]): RowTest =>
+  tests.length === 1 ? tests[0] : row => tests.every(test => test(row))
 
 /** A test that these rows pass, of a table with so many. */
 export function rowsTest(rows: Int32Array, length: number): RowTest {

@@ -45,6 +45,8 @@ export interface ShapeOptions {
   rows?: Int32Array
   shareOf?: 'x' | 'whole'
   /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
+  /** What `top` calls the rest where it has no name. Default `Other`. */
+  other?: string
   top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
 }
 
@@ -79,23 +81,15 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
       if (encoded.endOf) ends = endsOf(encoded, encoded.codes)
     }
     if (rows) {
-      const picked = rows
       cells =
         cells.type === 'text'
-          ? {
-              type: 'text',
-              codes: Int32Array.from(picked, row => (cells as { codes: Int32Array }).codes[row]),
-              words: cells.words,
-            }
-          : {
-              type: cells.type,
-              values: Float64Array.from(picked, row => (cells as { values: Float64Array }).values[row]),
-            }
-      ends &&= Float64Array.from(picked, row => ends![row])
+          ? { type: 'text', codes: picked(cells.codes, rows, new Int32Array(length)), words: cells.words }
+          : { type: cells.type, values: picked(cells.values, rows, new Float64Array(length)) }
+      ends &&= picked(ends, rows, new Float64Array(length))
     }
     out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends })
   }
-  const rowOf = (mark: number) => (rows ? rows[mark] : mark)
+  const rowOf = rows ? (mark: number) => rows[mark] : (mark: number) => mark
   return {
     table,
     length,
@@ -105,6 +99,12 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
     rowOf,
     keyOf: mark => table.serialOf(rowOf(mark)),
   }
+}
+
+/** The values of some rows, in a loop: a function for each of them would take several times as long. */
+function picked<T extends Int32Array | Float64Array>(values: T, rows: Int32Array, out: T): T {
+  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]]
+  return out
 }
 
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
@@ -249,7 +249,7 @@ function applyTops(
     groups.codes[0].forEach((code, group) => {
       if (code >= 0) values[code] = found[group]
     })
-    encodings[at] = keepTop(encodings[at], values, count, rest)
+    encodings[at] = keepTop(encodings[at], values, count, rest === true ? (options.other ?? rest) : rest)
     const { codes } = encodings[at]
     const stays = (row: number) => codes[row] !== -2
     rows = rows

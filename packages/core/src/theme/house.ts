@@ -1,4 +1,5 @@
 import type { Column } from '../table/options.ts'
+import type { HouseWords } from '../words/tongue.ts'
 import { blend, contrast, isDark } from './contrast.ts'
 import { day, night, type Theme } from './theme.ts'
 
@@ -17,10 +18,16 @@ export interface House {
   timeZone?: string
   /** Options of columns by name, where their table has none: in files, for the tables that are read. */
   columns?: Record<string, Column>
+  /** Words for those of the library, such as `{ 'Mean {what}': 'Mittel: {what}' }`; numbers and dates follow the locale. */
+  words?: HouseWords
   /** How charts move, where their description does not say. */
-  motion?: HouseMotion
+  motion?: Motion
 }
-type HouseMotion =
+/**
+ * Milliseconds, and easing in CSS syntax; false for none. `spring` instead of duration and easing: an interrupted glide
+ * then keeps its speed. `stagger`: milliseconds from the first shape to the last.
+ */
+export type Motion =
   | false
   | {
       duration?: number

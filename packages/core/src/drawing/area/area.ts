@@ -3,6 +3,7 @@ import { extentOfEnds } from '../extent-of-ends.ts'
 import { kind, type Marks } from '../kind.ts'
 import { alphaOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
+import { piled, type Vertex } from './pile.ts'
 
 /** Bands between a value and what it stands on: zero, or the series before it. */
 export const area = kind({
@@ -12,10 +13,15 @@ export const area = kind({
   arrange: 'stack',
   fromZero: true,
   draw({ id, marks, x, y, style, arrange, between, memory }) {
-    const piled = !marks.y.spans && (arrange === 'stack' || arrange === 'share')
-    const stack = piled ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined
+    const stacks = !marks.y.spans && (arrange === 'stack' || arrange === 'share')
     const zero = y.kind.allows(0) ? 0 : Math.min(...y.domain)
-    const bands = marks.series.map((_, s) => bandOf(marks, s, stack, zero))
+    const bands =
+      (stacks ? rememberedPile(memory, marks, arrange === 'share') : undefined) ??
+      bandsOf(
+        marks,
+        stacks ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined,
+        zero,
+      )
     const starts = new Uint32Array(bands.length + 1)
     bands.forEach((band, i) => {
       starts[i + 1] = starts[i] + band.length
@@ -35,7 +41,7 @@ export const area = kind({
       rows: i => (all[i].mark < 0 ? [] : marks.rowsOf(all[i].mark)),
       colors: marks.series.map(one => style.color ?? one.color),
       color: Uint16Array.from(marks.series, (_, i) => i),
-      alpha: alphaOf(style.opacity ?? (piled && marks.series.length > 1 ? 0.9 : 0.28), bands.length),
+      alpha: alphaOf(style.opacity ?? (stacks && marks.series.length > 1 ? 0.9 : 0.28), bands.length),
       along: { x: x.name, y: y.name },
       starts,
       x: Float32Array.from(atX, x.map),
@@ -48,7 +54,7 @@ export const area = kind({
     }
     // What is faint needs an edge to be read by.
     // An extent is read by its two edges alike, and needs no stronger one.
-    return marks.y.spans || (piled && marks.series.length > 1)
+    return marks.y.spans || (stacks && marks.series.length > 1)
       ? [areas]
       : [
           areas,
@@ -61,8 +67,11 @@ export const area = kind({
   },
   extent(marks, _measured, arrange) {
     if (marks.y.spans && marks.y.from && marks.y.to) return extentOfEnds(marks.y.from, marks.y.to)
-    const ends =
-      arrange === 'stack' || arrange === 'share'
+    const stacks = arrange === 'stack' || arrange === 'share'
+    const pile = stacks ? piled(marks, arrange === 'share') : undefined
+    const ends = pile
+      ? pile.flat().map(({ top }) => top)
+      : stacks
         ? stacked(marks, marks.y, marks.x, arrange === 'share').to
         : marks.y.at
     let min = 0
@@ -75,29 +84,34 @@ export const area = kind({
   },
 })
 
-interface Vertex {
-  x: number
-  top: number
-  base: number
-  mark: number
+/** The bands of series whose places differ, worked out once for all frames in which the marks stay the same. */
+function rememberedPile(
+  memory: Map<string, unknown>,
+  marks: Marks,
+  share: boolean,
+): readonly Vertex[][] | undefined {
+  const name = share ? 'pile of shares' : 'pile'
+  if (!memory.has(name)) memory.set(name, piled(marks, share))
+  return memory.get(name) as Vertex[][] | undefined
 }
 
-/** The vertices of one series, in the order of x. In a stack, a place that the series lacks has no height there. */
-function bandOf(marks: Marks, s: number, stack: Stack | undefined, zero: number): Vertex[] {
-  const out: Vertex[] = []
+/** The vertices of each series, in the order of x, from what it stands on to its values. */
+function bandsOf(marks: Marks, stack: Stack | undefined, zero: number): Vertex[][] {
+  const bands = marks.series.map((): Vertex[] => [])
+  const extent = marks.y.spans && marks.y.from && marks.y.to
   for (let mark = 0; mark < marks.length; mark++) {
-    if ((marks.seriesOf?.[mark] ?? 0) !== s || Number.isNaN(marks.x.at[mark])) continue
+    if (Number.isNaN(marks.x.at[mark])) continue
     const value = marks.y.at[mark]
     const missing = Number.isNaN(value)
-    const extent = marks.y.spans && marks.y.from && marks.y.to
-    out.push({
+    bands[marks.seriesOf?.[mark] ?? 0].push({
       x: marks.x.at[mark],
       mark,
       top: missing ? Number.NaN : extent ? marks.y.to![mark] : stack ? stack.to[mark] : value,
       base: missing ? Number.NaN : extent ? marks.y.from![mark] : stack ? stack.from[mark] : zero,
     })
   }
-  return out.sort((a, b) => a.x - b.x)
+  for (const band of bands) band.sort((a, b) => a.x - b.x)
+  return bands
 }
 
 function edgeOf(areas: Areas, keys: (string | number)[], width: number): Lines {

@@ -17,6 +17,7 @@ export const reference = kind({
   swatch: 'line',
   aside: true,
   alone: true,
+  labelled: true,
   draw(input) {
     const { marks, x, y, plot } = input
     const across = reachOf(marks.x, x, plot.x, plot.x + plot.width)

@@ -135,7 +135,7 @@ function countAll(
 function pixelOf(scale: PositionScale, start: number, density: number) {
   const { kind } = scale
   return {
-    straight: kind.name === 'linear' || kind.name === 'time' || kind.name === 'category',
+    straight: kind.straight === true,
     factor: scale.factor * density,
     offset: (scale.offset - start) * density,
     map: (value: number) => (kind.allows(value) ? (scale.map(value) - start) * density : -1),

@@ -23,6 +23,7 @@ export const scatter = kind({
     size: 'number',
   },
   swatch: 'disc',
+  crowd: densityOf,
   draw({ id, marks, x, y, plot, style, theme, largest, density }) {
     const count = marks.length
     if (count > CROWD && !marks.size && !formsOf(marks) && style.size === undefined)

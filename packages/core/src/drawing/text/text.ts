@@ -8,6 +8,7 @@ export const text = kind({
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'disc',
   aside: true,
+  labelled: true,
   draw({ id, marks, x, y, style }) {
     const place = (scale: typeof x, value: number) =>
       scale.kind.allows(value) ? scale.map(value) : Number.NaN

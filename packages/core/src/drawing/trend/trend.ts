@@ -18,6 +18,7 @@ export const trend = kind({
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'line',
   aside: true,
+  labelled: true,
   draw(input) {
     const { id, marks, x, style, memory, fit, band } = input
     const name = `curves ${JSON.stringify(fit)}`

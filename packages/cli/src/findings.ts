@@ -1,0 +1,12 @@
+import { measureInter } from '@dapplo/core/inter'
+import { type Chart, type Finding, type PictureFrame, type Spread, View } from '@dapplo/node'
+
+/** What a person would regret about a chart. */
+export const findingsOf = (chart: Chart | Spread, frame: PictureFrame): readonly Finding[] =>
+  new View(chart, {}, { width: 1280, height: 800, measure: measureInter, ...frame }).findings
+
+/** Says findings on standard error; under --strict they make the command fail. */
+export function tellFindings(findings: readonly Finding[], strict: boolean): void {
+  for (const finding of findings) process.stderr.write(`dapplo: ${finding.message}. ${finding.remedy}\n`)
+  if (strict && findings.length > 0) process.exitCode = 1
+}

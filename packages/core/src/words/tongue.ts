@@ -1,0 +1,37 @@
+import { fillWords, readWords } from './holes.ts'
+import type { Sentence } from './sentences.ts'
+
+/** Words of a house for those of the library: what is said instead, by what would be said. Holes keep their names. */
+export type HouseWords = { readonly [sentence in Sentence]?: string }
+
+/** How a chart speaks: the locale of its numbers and dates, and its words. */
+export interface Tongue {
+  /** A BCP 47 language tag. */
+  locale: string
+  /** A sentence of the library in the words of the house, its holes filled. */
+  say(sentence: Sentence, holes?: Readonly<Record<string, string | number>>): string
+  /** A name inside a sentence: `Passengers` becomes `passengers` where the language does not write nouns large. */
+  lower(label: string): string
+}
+
+/** Languages that begin every noun with a capital. */
+const LARGE_NOUNS = /^(de|lb|gsw|nds)\b/i
+
+/** The tongue of a locale with the words of a house. */
+export function tongueOf(locale: string, words: HouseWords = {}): Tongue {
+  return {
+    locale,
+    say(sentence, filling = {}) {
+      const { pieces, holes } = readWords((Object.hasOwn(words, sentence) && words[sentence]) || sentence)
+      const texts = holes.map(hole => {
+        const value = Object.hasOwn(filling, hole) ? filling[hole] : `{${hole}}`
+        return typeof value === 'number' ? value.toLocaleString(locale) : value
+      })
+      return fillWords(pieces, texts)
+    },
+    lower: label =>
+      /^\p{Lu}\p{Ll}/u.test(label) && !LARGE_NOUNS.test(locale)
+        ? label[0].toLocaleLowerCase(locale) + label.slice(1)
+        : label,
+  }
+}
