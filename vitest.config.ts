@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { PATIENCE } from './tests/support/waiting.ts'
 
 const source = (path: string) => fileURLToPath(new URL(`packages/${path}`, import.meta.url))
 
@@ -18,7 +19,7 @@ export default defineConfig({
         test: {
           name: 'core',
           setupFiles: ['tests/support/properties.ts'],
-          testTimeout: 30_000,
+          testTimeout: PATIENCE,
           include: ['packages/*/src/**/*.test.ts'],
         },
       },
@@ -26,8 +27,8 @@ export default defineConfig({
         test: {
           name: 'public',
           include: ['tests/**/*.test.ts'],
-          testTimeout: 60_000,
-          hookTimeout: 180_000,
+          testTimeout: PATIENCE,
+          hookTimeout: 2 * PATIENCE,
           fileParallelism: false,
         },
       },

@@ -1,6 +1,7 @@
 import type { Table } from 'dapplo'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type Gallery, openGallery } from './support/gallery.ts'
+import { still } from './support/waiting.ts'
 
 interface BoardWindow {
   boardings: Table
@@ -44,9 +45,7 @@ describe.each(['events', 'socket'])('a feed of %s', as => {
     // The server goes, and comes back with what happened meanwhile.
     const { port, next } = feed
     await feed.close()
-    await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.stale, undefined, {
-      timeout: 10_000,
-    })
+    await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.stale)
     const notices = await page.locator('.dapplo-notice:visible').allTextContents()
     expect(notices).toHaveLength(2)
     expect(notices[0]).toMatch(/^No news since/)
@@ -54,7 +53,6 @@ describe.each(['events', 'socket'])('a feed of %s', as => {
     await page.waitForFunction(
       from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from + 5,
       next,
-      { timeout: 15_000 },
     )
     expect(await page.locator('.dapplo-notice:visible').count()).toBe(0)
     const all = (await ids(page)).sort((a, b) => a - b)
@@ -84,7 +82,7 @@ test('a page that slept is right when it wakes', async () => {
   )
   const all = await ids(page)
   expect(all.at(-1)! - all[0] + 1).toBe(all.length)
-  await page.waitForTimeout(300)
+  await still(page)
   const shown = await page.evaluate(() => {
     const { boardings } = window as unknown as BoardWindow
     const bars = window.charts[0].scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
@@ -127,17 +125,19 @@ test('a feed that is fetched takes only what is new, keeps so many rows, and tel
       return response
     }
     const live = feed(rows, { url: `${url}/boarding.json`, every: { seconds: 0.1 }, keep: 50 })
-    await new Promise(resolve => setTimeout(resolve, 900))
+    const until = async (test: () => boolean) => {
+      while (!test()) await new Promise(requestAnimationFrame)
+    }
+    await until(() => fetched.filter(status => status === 304).length > 2)
     const { length } = rows
     live.close()
     const bad = feed(rows, { url: 'data:application/json,{"half":', as: 'json', every: { seconds: 5 } })
-    await new Promise(resolve => setTimeout(resolve, 300))
+    await until(() => bad.state.problem !== undefined)
     const { problem } = bad.state
     bad.close()
     return { fetched, length, problem, after: rows.length }
   }, feed.url)
   expect(result.fetched[0]).toBe(200)
-  expect(result.fetched.filter(status => status === 304).length).toBeGreaterThan(2)
   expect(result.length).toBe(50)
   expect(result.after).toBe(50)
   expect(result.problem).toContain('JSON')
@@ -169,7 +169,7 @@ test('a thousand changes a second end in the right picture, one drawing a frame'
   // Each frame clears once for its picture; nothing is drawn twice.
   expect(counted.cleared).toBeLessThanOrEqual(counted.frames + 2)
   await page.fill('#rate', '0')
-  await page.waitForTimeout(700)
+  await still(page)
   const same = await page.evaluate(() => {
     const { gauges } = window as unknown as { gauges: Table }
     const [live] = window.charts
@@ -271,10 +271,9 @@ describe('the race', () => {
       })
     expect(await period()).toBe('2001')
     await page.getByRole('button', { name: 'Play', exact: true }).click()
-    await page.waitForTimeout(1500)
+    await page.waitForFunction(() => (window.charts[0].state.at ?? 0) > 0.8)
     await page.getByRole('button', { name: 'Pause' }).press('Enter')
     const paused = await at()
-    expect(paused).toBeGreaterThan(0.8)
     await page.waitForTimeout(300)
     expect(await at()).toBe(paused)
     await page.getByRole('button', { name: 'One period on' }).click()
@@ -283,7 +282,7 @@ describe('the race', () => {
     await slider.press('ArrowLeft')
     expect(await at()).toBe(Math.floor(paused))
     await slider.fill('24')
-    await page.waitForTimeout(100)
+    await still(page)
     expect(await period()).toBe('2025')
     await page.getByLabel('Repeat').check()
     await page.getByRole('combobox', { name: 'Speed' }).selectOption('4')
@@ -291,8 +290,8 @@ describe('the race', () => {
       window.charts[0].state = { at: 23.9 }
       window.charts[0].play()
     })
-    await page.waitForTimeout(700)
-    expect(await at()).toBeLessThan(6)
+    // Round again, from the beginning.
+    await page.waitForFunction(() => (window.charts[0].state.at ?? 0) < 20)
     await page.evaluate(() => window.charts[0].pause())
     expect(errors).toEqual([])
     await page.context().close()

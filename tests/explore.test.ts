@@ -2,6 +2,7 @@ import AxeBuilder from 'axe-core'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type Gallery, openGallery } from './support/gallery.ts'
+import { still } from './support/waiting.ts'
 
 let gallery: Gallery
 beforeAll(async () => {
@@ -41,32 +42,33 @@ const shapeAt = (page: Page, kind: 'rects' | 'wedges', shape: number, i = 0) =>
     },
     [kind, shape, i] as const,
   )
+/** So long after a click that the next is no double click, in milliseconds. */
+const SINGLE = 500
 const cards = (page: Page) =>
   page
     .locator('.dapplo-tooltip')
     .evaluateAll(all =>
       all.filter(card => getComputedStyle(card).visibility === 'visible').map(card => card.textContent ?? ''),
     )
-const settle = (page: Page) => page.waitForTimeout(200)
 
 describe('charts that share a scale', () => {
   test('answer each other: pointer, zoom by wheel, and back by a double click', async () => {
     const { page, errors } = await gallery.open('together.html')
     const middle = await at(page, 0.5, 0.5)
     await page.mouse.move(middle.x, middle.y)
-    await settle(page)
+    await still(page)
     const shown = await cards(page)
     expect(shown).toHaveLength(4)
     // The day is said once, where the pointer is.
     expect(shown.filter(text => text.includes('2024'))).toHaveLength(1)
     await page.mouse.wheel(0, -400)
-    await settle(page)
+    await still(page)
     const zooms = await Promise.all([0, 1, 2, 3].map(i => state(page, i)))
     const [from, to] = zooms[0].zoom!.x
     expect(to - from).toBeLessThan(200 * 86_400_000)
     for (const one of zooms) expect(one.zoom).toEqual(zooms[0].zoom)
     await page.mouse.dblclick(middle.x, middle.y)
-    await settle(page)
+    await still(page)
     for (const i of [0, 3]) expect((await state(page, i)).zoom ?? {}).toEqual({})
     expect(errors).toEqual([])
     await page.context().close()
@@ -79,20 +81,20 @@ describe('charts that share a scale', () => {
     await page.mouse.down()
     await page.mouse.move(end.x, end.y, { steps: 5 })
     await page.mouse.up()
-    await settle(page)
+    await still(page)
     const zoom = (await state(page)).zoom!.x
     expect((zoom[1] - zoom[0]) / 86_400_000).toBeCloseTo(214 * 0.2, -1)
     await page.locator('.dapplo-keys').first().focus()
     await page.keyboard.press('+')
-    await settle(page)
+    await still(page)
     const nearer = (await state(page)).zoom!.x
     expect(nearer[1] - nearer[0]).toBeLessThan(zoom[1] - zoom[0])
     for (let i = 0; i < 30; i++) await page.keyboard.press('Shift+ArrowRight')
-    await settle(page)
+    await still(page)
     const last = (await state(page)).zoom!.x
     expect(last[1]).toBeLessThanOrEqual(Date.UTC(2024, 9, 1) + 1)
     await page.keyboard.press('Escape')
-    await settle(page)
+    await still(page)
     expect((await state(page)).zoom ?? {}).toEqual({})
     await page.context().close()
   })
@@ -115,7 +117,7 @@ describe('charts that share a scale', () => {
     await touch('touchStart', 40)
     for (const apart of [60, 80, 100, 120]) await touch('touchMove', apart)
     await touch('touchEnd', 0)
-    await settle(page)
+    await still(page)
     const [from, to] = (await state(page)).zoom!.x
     expect((to - from) / 86_400_000).toBeLessThan(120)
     await page.context().close()
@@ -131,7 +133,7 @@ describe('cross-filtering', () => {
     await page.mouse.down()
     await page.mouse.move(end.x, end.y, { steps: 6 })
     await page.mouse.up()
-    await settle(page)
+    await still(page)
     const rows = (await page.evaluate(() => window.charts[0].selectedRows())) as { wind_knots: number }[]
     expect(rows.length).toBeGreaterThan(50)
     expect(Math.min(...rows.map(row => row.wind_knots))).toBeGreaterThan(28)
@@ -148,7 +150,7 @@ describe('cross-filtering', () => {
     ).toBeGreaterThan(19_000)
     await page.locator('.dapplo-keys').first().focus()
     await page.keyboard.press('Escape')
-    await settle(page)
+    await still(page)
     expect(await title(page, 3)).toBe(before)
     expect(errors).toEqual([])
     await page.context().close()
@@ -158,14 +160,14 @@ describe('cross-filtering', () => {
     const { page } = await gallery.open('crossfilter.html')
     const bar = await shapeAt(page, 'rects', 0, 2)
     await page.mouse.click(bar.x, bar.y)
-    await settle(page)
+    await still(page)
     const route = await page.evaluate(
       () => new Set(window.charts[2].selectedRows().map(row => (row as { route: string }).route)).size,
     )
     expect(route).toBe(1)
     const cell = await shapeAt(page, 'rects', 3, 1)
     await page.mouse.click(cell.x, cell.y)
-    await settle(page)
+    await still(page)
     const both = Number((await page.locator('#count').textContent())!.replace(/\D/g, ''))
     const each = await page.evaluate(() => [1, 2].map(i => window.charts[i].selectedRows().length))
     // The second chart showed only the route by then, so that its cell holds nothing else.
@@ -173,7 +175,7 @@ describe('cross-filtering', () => {
     expect(both).toBe(each[0])
     expect(both).toBeLessThan(each[1] / 10)
     await page.click('#clear')
-    await settle(page)
+    await still(page)
     expect(await page.locator('#count').textContent()).toBe('Nothing is selected: all sailings are shown.')
     await page.context().close()
   })
@@ -181,7 +183,7 @@ describe('cross-filtering', () => {
   test('a name at the axis selects what stands there', async () => {
     const { page } = await gallery.open('crossfilter.html')
     await page.getByRole('button', { name: 'Select Tern Point' }).click()
-    await settle(page)
+    await still(page)
     const routes = await page.evaluate(() => [
       ...new Set(window.charts[2].selectedRows().map(row => (row as { route: string }).route)),
     ])
@@ -193,7 +195,7 @@ describe('cross-filtering', () => {
     const { page } = await gallery.open('crossfilter.html')
     const place = await at(page, 0.3, 0.8)
     await page.mouse.move(place.x, place.y)
-    await settle(page)
+    await still(page)
     const [card] = await cards(page)
     expect(card).toMatch(/Vessel(Fulmar|Guillemot|Sandpiper|Dunlin|Great Skua)/)
     await page.context().close()
@@ -215,7 +217,7 @@ test('a lasso selects what it goes around, and a link is followed', async () => 
     const live = mount(chart(rows, { draw: 'scatter', x: 'n', y: 'm', link: 'at', select: 'lasso' }), place)
     window.charts = [live]
   })
-  await settle(page)
+  await still(page)
   const points = await page.evaluate(() => {
     const discs = window.charts[0].scene.batches.find(
       batch => batch.kind === 'discs' && batch.part === 'data',
@@ -230,7 +232,7 @@ test('a lasso selects what it goes around, and a link is followed', async () => 
   await page.mouse.down()
   for (let turn = 0.3; turn < 6.4; turn += 0.3) await page.mouse.move(around(turn).x, around(turn).y)
   await page.mouse.up()
-  await settle(page)
+  await still(page)
   expect(await page.evaluate(() => window.charts[0].selectedRows())).toMatchObject([{ n: 5 }])
   const [opened] = await Promise.all([
     page.context().waitForEvent('page'),
@@ -238,7 +240,7 @@ test('a lasso selects what it goes around, and a link is followed', async () => 
   ])
   expect(opened.url()).toContain('#one')
   await page.mouse.click(points[1].x, points[1].y)
-  await settle(page)
+  await still(page)
   expect(page.context().pages()).toHaveLength(2)
   await page.context().close()
 })
@@ -249,7 +251,7 @@ describe('a detail', () => {
     expect(await title(page, 1)).toBe('North Sound, by vessel')
     const bar = await shapeAt(page, 'rects', 2)
     await page.mouse.click(bar.x, bar.y)
-    await settle(page)
+    await still(page)
     const [bars, shades, ground] = await page.evaluate(() => {
       const [one, ring] = window.charts.map(
         live => live.scene.batches.find(batch => batch.kind === 'rects' || batch.kind === 'wedges')!,
@@ -277,7 +279,7 @@ describe('controls and the menu', () => {
   test('set parts of the description', async () => {
     const { page, errors } = await gallery.open('period.html')
     await page.getByText('Years', { exact: true }).click()
-    await settle(page)
+    await still(page)
     expect(await page.evaluate(() => window.charts[0].chart.toJSON())).toMatchObject({
       x: 'year of departed',
     })
@@ -285,7 +287,7 @@ describe('controls and the menu', () => {
     await page.getByRole('combobox', { name: 'Shows' }).selectOption({ label: 'Delay' })
     await page.getByRole('slider', { name: 'Largest routes' }).press('ArrowLeft')
     await page.getByRole('checkbox', { name: 'Tern Point' }).uncheck()
-    await settle(page)
+    await still(page)
     expect(await page.evaluate(() => window.charts[0].chart.toJSON())).toMatchObject({
       draw: 'line',
       y: 'mean of delay_minutes',
@@ -344,7 +346,7 @@ test('a house speaks its own words: menu, play bar, legend, tables and the pictu
       },
     }),
   )
-  await settle(page)
+  await still(page)
   const chart = page.locator('.dapplo').first()
   expect(await chart.locator('.dapplo-keys').getAttribute('aria-label')).toMatch(
     /Pfeiltasten lesen die Werte/,
@@ -366,7 +368,7 @@ describe('legends', () => {
     const { page } = await gallery.open('period.html')
     const entry = page.getByRole('button', { name: /^Gannet Bay/ })
     await entry.hover()
-    await settle(page)
+    await still(page)
     const faded = await page.evaluate(() => {
       const bars = window.charts[0].scene.batches.find(
         batch => batch.kind === 'rects' && batch.part === 'data',
@@ -375,18 +377,18 @@ describe('legends', () => {
     })
     expect(faded).toBe(5)
     await entry.click()
-    await settle(page)
+    await still(page)
     expect((await state(page)).hidden).toEqual(['Gannet Bay'])
     expect(await entry.getAttribute('aria-pressed')).toBe('false')
     await entry.click()
-    await page.waitForTimeout(500)
+    await page.waitForTimeout(SINGLE)
     await entry.dblclick()
-    await settle(page)
+    await still(page)
     expect((await state(page)).hidden).toHaveLength(4)
     await entry.focus()
-    await page.waitForTimeout(500)
+    await page.waitForTimeout(SINGLE)
     await page.keyboard.press('Shift+Enter')
-    await settle(page)
+    await still(page)
     expect((await state(page)).hidden).toBeUndefined()
     await page.context().close()
   })
@@ -405,10 +407,10 @@ describe('without a mouse, without sight', () => {
     const dialog = page.getByRole('dialog')
     expect(await dialog.getByRole('columnheader').allTextContents()).toContain('revenue')
     await page.keyboard.press('Escape')
-    await settle(page)
+    await still(page)
     expect(await page.evaluate(() => document.activeElement?.className)).toBe('dapplo-keys')
     await page.keyboard.press('Escape')
-    await settle(page)
+    await still(page)
     expect(await cards(page)).toEqual([])
     await page.context().close()
   })
@@ -445,7 +447,7 @@ describe('without a mouse, without sight', () => {
     })
     const bar = await shapeAt(page, 'rects', 0)
     await page.mouse.move(bar.x, bar.y)
-    await settle(page)
+    await still(page)
     expect((await cards(page))[0]).toContain('North Sound')
     expect(errors).toEqual([])
     await page.context().close()
@@ -459,16 +461,16 @@ test('a finger reads values: by a tap, and by drawing it over the plot', async (
     client.send('Input.dispatchTouchEvent', { type, touchPoints: point ? [point] : [] })
   const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
   await touch('touchStart', top)
-  await settle(page)
+  await still(page)
   expect((await cards(page))[0]).toContain('North Sound')
   await touch('touchMove', { x: top.x + 20, y: top.y + 1 })
   await touch('touchEnd')
-  await settle(page)
+  await still(page)
   // The card stays after the finger has gone, to be read.
   expect((await cards(page))[0]).toContain('North Sound')
   await touch('touchStart', bottom)
   await touch('touchEnd')
-  await settle(page)
+  await still(page)
   expect((await cards(page))[0]).toContain('Tern Point')
   await page.context().close()
 })
@@ -495,7 +497,7 @@ describe('when things go wrong', () => {
         'transform: scale(0.8); transform-origin: 0 0; padding-top: 900px; height: 3000px'
       window.scrollTo(0, 700)
     })
-    await settle(page)
+    await still(page)
     const place = await page.evaluate(() => {
       const live = window.charts[0]
       const plate = live.element.querySelector('.dapplo-keys')!.parentElement!.getBoundingClientRect()
@@ -509,7 +511,7 @@ describe('when things go wrong', () => {
       }
     })
     await page.mouse.move(place.x, (place.top + place.bottom) / 2)
-    await settle(page)
+    await still(page)
     expect((await cards(page))[0]).toContain('Gannet Bay')
     const card = (await page.locator('.dapplo-tooltip').first().boundingBox())!
     const covers = card.y < place.bottom && card.y + card.height > place.top

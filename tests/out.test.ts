@@ -35,6 +35,7 @@ import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { picturesIn } from './support/apng.ts'
 import { openBrowser, serveFolder } from './support/browser.ts'
+import { PATIENCE } from './support/waiting.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-out-'))
@@ -384,9 +385,9 @@ ${names.map(name => `<dapplo-chart src="${name}.chart.json"></dapplo-chart>`).jo
     const rows = (id: string) =>
       page.evaluate(id => (globalThis as any).chartById(id)?.chart.table.length ?? 0, id)
     for (const id of Object.keys(ways)) {
-      await expect.poll(() => rows(id), { timeout: 5000 }).toBeGreaterThan(150)
+      await expect.poll(() => rows(id), { timeout: PATIENCE }).toBeGreaterThan(150)
       const before = await rows(id)
-      await expect.poll(() => rows(id), { timeout: 5000 }).toBeGreaterThan(before + 3)
+      await expect.poll(() => rows(id), { timeout: PATIENCE }).toBeGreaterThan(before + 3)
     }
     expect(await page.getByRole('alert').allTextContents()).toEqual([
       expect.stringContaining('neither rows nor a url'),
@@ -491,12 +492,11 @@ test('a site shows one chart in five ways under a strict policy', async () => {
   await page.goto(`${server.url}/index.html`)
   await page.waitForFunction(() => document.querySelectorAll('dapplo-chart .dapplo').length === 2)
   for (const frame of await page.locator('iframe').all()) await frame.scrollIntoViewIfNeeded()
-  await page.waitForTimeout(600)
   const frames = page.frames().slice(1)
   expect(frames).toHaveLength(2)
   for (const frame of frames) await frame.waitForSelector('.dapplo canvas', { state: 'attached' })
-  const heights = await page.locator('iframe').evaluateAll(all => all.map(one => one.clientHeight))
-  for (const height of heights) expect(height).toBeGreaterThan(150)
+  const least = () => page.locator('iframe').evaluateAll(all => Math.min(...all.map(one => one.clientHeight)))
+  await expect.poll(least, { timeout: PATIENCE }).toBeGreaterThan(150)
   expect(await page.locator('section > figure > svg').count()).toBe(1)
   // Every one of them says the same to those who cannot see it.
   const names = await Promise.all(
@@ -635,8 +635,7 @@ test('a watched chart is drawn again when its data change', async () => {
     '--watch',
   ])
   const until = async (test: () => boolean) => {
-    for (let i = 0; i < 100 && !test(); i++) await new Promise(resolve => setTimeout(resolve, 100))
-    expect(test()).toBe(true)
+    await expect.poll(test, { timeout: PATIENCE }).toBe(true)
   }
   let said = ''
   watching.stderr.on('data', text => {

@@ -6,6 +6,7 @@ import { pathToFileURL } from 'node:url'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { type Gallery, openGallery as openGalleryPages } from './support/gallery.ts'
+import { still } from './support/waiting.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-page-'))
@@ -77,7 +78,7 @@ describe('the tooltip', () => {
     for (const day of ['2023-01-02', '2024-06-15', '2025-12-31']) {
       const at = await placeOf(page, `${day}T12:00Z`)
       await page.mouse.move(at.x, at.y)
-      await page.waitForTimeout(250)
+      await still(page)
       const card = await page.locator('.dapplo-tooltip').boundingBox()
       expect(card!.x).toBeGreaterThanOrEqual(0)
       expect(card!.x + card!.width).toBeLessThanOrEqual(700)
@@ -225,7 +226,7 @@ describe('the page of axes', () => {
     const box = (await panes.boundingBox())!
     const read = async (part: number) => {
       await page.mouse.move(box.x + box.width / 2, box.y + box.height * part)
-      await page.waitForTimeout(200)
+      await still(page)
       return page
         .locator('.dapplo-tooltip:visible')
         .evaluateAll(cards =>
@@ -248,11 +249,11 @@ test('an embedded page shows its picture without scripts and its tooltip with th
     '--out',
     out,
   ])
-  const still = await browser.newContext({ javaScriptEnabled: false })
-  const dead = await still.newPage()
+  const mute = await browser.newContext({ javaScriptEnabled: false })
+  const dead = await mute.newPage()
   await dead.goto(pathToFileURL(out).href)
   expect(await dead.locator('figure svg text', { hasText: 'North Sound' }).count()).toBe(1)
-  await still.close()
+  await mute.close()
 
   const page = await browser.newPage()
   const asked: string[] = []
@@ -263,7 +264,7 @@ test('an embedded page shows its picture without scripts and its tooltip with th
   await page.goto(pathToFileURL(out).href)
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
   expect(await page.locator('figure > svg').count()).toBe(0)
-  await page.waitForTimeout(700)
+  await still(page)
   await page.mouse.move(500, 300)
   await page.waitForFunction(() => document.querySelectorAll('.dapplo-tooltip-name').length >= 4)
   expect(asked.filter(url => !url.startsWith('file:') && !url.startsWith('data:'))).toEqual([])

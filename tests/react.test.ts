@@ -73,15 +73,13 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await page.evaluate(() => (window as any).setTurn(1))
   await page.waitForFunction(() => document.querySelector('.dapplo')?.getAttribute('aria-label') === 'Points')
   await page.evaluate(() => (window as any).setTheme('night'))
-  await page.waitForTimeout(150)
-  expect(await page.evaluate(() => (window as any).lives.at(-1).scene.background)).toBe('#15191c')
+  await page.waitForFunction(() => (window as any).lives.at(-1).scene.background === '#15191c')
   await page.evaluate(() => {
     ;(window as any).lives.at(-1).state = { zoom: { y: [0, 3] } }
   })
   expect(await page.evaluate(() => (window as any).states.at(-1))).toEqual({ zoom: { y: [0, 3] } })
   await page.evaluate(() => (window as any).setShown(false))
-  await page.waitForTimeout(100)
-  expect(await page.locator('.dapplo').count()).toBe(0)
+  await page.waitForSelector('.dapplo', { state: 'detached' })
   expect(await page.evaluate(() => (window as any).lives.at(-1))).toBeUndefined()
   expect(errors).toEqual([])
   await browser.close()

@@ -21,6 +21,7 @@ import {
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { openBrowser } from './support/browser.ts'
+import { still } from './support/waiting.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-safety-'))
 let browser: Browser
@@ -188,7 +189,7 @@ test('the picture from Node, the SVG in a page and the live canvas agree', async
   writeFileSync(path, embedPage(made, { frame, tables: { rows } }))
   await page.goto(pathToFileURL(path).href)
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
-  await page.waitForTimeout(400)
+  await still(page)
   const apart = await page.evaluate(
     async ([png, svg]) => {
       const pixels = async (source: string) => {

@@ -2,6 +2,7 @@ import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
 import { type Browser, chromium } from 'playwright-core'
+import { PATIENCE } from './waiting.ts'
 
 const CHROMIUM = [
   process.env.CHROMIUM,
@@ -11,12 +12,13 @@ const CHROMIUM = [
 ]
 
 /** Headless Chromium, without the traffic that it would send of its own accord. */
-export function openBrowser(): Promise<Browser> {
+export async function openBrowser(): Promise<Browser> {
   const executablePath = CHROMIUM.find(path => path && existsSync(path))
   if (!executablePath)
     throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
-  return chromium.launch({
+  const browser = await chromium.launch({
     executablePath,
+    timeout: PATIENCE,
     args: [
       '--no-sandbox',
       '--disable-gpu',
@@ -27,6 +29,13 @@ export function openBrowser(): Promise<Browser> {
       '--disable-sync',
     ],
   })
+  const newContext = browser.newContext.bind(browser)
+  browser.newContext = async options => {
+    const context = await newContext(options)
+    context.setDefaultTimeout(PATIENCE)
+    return context
+  }
+  return browser
 }
 
 const TYPES: Record<string, string> = {

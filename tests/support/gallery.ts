@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { chart, Live, mount, Table, table } from 'dapplo'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { openBrowser, serveFolder } from './browser.ts'
+import { still } from './waiting.ts'
 
 declare global {
   interface Window {
@@ -51,7 +52,7 @@ export async function openGallery(): Promise<Gallery> {
       page.on('console', message => message.type() === 'error' && errors.push(message.text()))
       await page.goto(`${server.url}/${path}`)
       await page.waitForSelector('.dapplo canvas', { state: 'attached' })
-      await page.waitForTimeout(150)
+      await still(page)
       return { page, errors }
     },
     async close() {
