@@ -1,0 +1,116 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { decimalsOf, tickTexts, valueText } from './number-format.ts'
+import { ticksEvery } from './ticks.ts'
+
+const english = { locale: 'en' }
+
+describe('labels of ticks', () => {
+  test('say their value: read back, each is what it stands for', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(1, 2, 2.5, 5),
+        fc.integer({ min: -6, max: 4 }),
+        fc.integer({ min: -400, max: 400 }),
+        (lead, power, start) => {
+          const step = Number((lead * 10 ** power).toPrecision(12))
+          const { values } = ticksEvery(start * step, (start + 6) * step, step)
+          const texts = tickTexts(values, english)
+          const read = texts.map(readCompact)
+          values.forEach((v, i) => {
+            expect(Math.abs(read[i] - v), `${texts[i]} for ${v}`).toBeLessThan(step * 0.02)
+          })
+        },
+      ),
+    )
+  })
+
+  test('agree in their decimals unless they are compact', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(0.25, 0.5, 0.001, 2), fc.integer({ min: -20, max: 20 }), (step, start) => {
+        const { values } = ticksEvery(start * step, (start + 5) * step, step)
+        const decimals = tickTexts(values, english).map(text => text.split('.')[1]?.length ?? 0)
+        expect(new Set(decimals).size).toBe(1)
+      }),
+    )
+  })
+
+  test.each([
+    [[0, 0.25, 0.5], { locale: 'en', percent: true }, ['0%', '25%', '50%']],
+    [[0, 0.005, 0.01], { locale: 'en', percent: true }, ['0.0%', '0.5%', '1.0%']],
+    [[1990, 2000, 2010], { locale: 'en', plain: true }, ['1990', '2000', '2010']],
+    [[0, 1500, 3000], { locale: 'de' }, ['0', '1.500', '3.000']],
+    [[0, 200_000, 400_000], english, ['0', '200K', '400K']],
+    [[0, 2_500_000, 5_000_000], english, ['0', '2.5M', '5M']],
+    [
+      [0, 500],
+      { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const },
+      ['€0', '€500'],
+    ],
+    [[-10, 0, 10], english, ['-10', '0', '10']],
+    [[0, 1], { locale: 'en', format: (n: number) => `${n} boats` }, ['0 boats', '1 boats']],
+  ])('%j are written %j as %j', (values, look, expected) => {
+    expect(tickTexts(values, look)).toEqual(expected)
+  })
+
+  test('zero has no sign', () => {
+    expect(tickTexts([-0, 1], english)[0]).toBe('0')
+  })
+})
+
+test('decimals are as many as write the values to a thousandth of their steps, and no more', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: -99_999, max: 99_999 }), { minLength: 2, maxLength: 8 }),
+      fc.integer({ min: 0, max: 6 }),
+      (list, places) => {
+        const values = list.map(n => Number((n / 10 ** places).toFixed(places)))
+        const digits = decimalsOf(values)
+        expect(digits).toBeLessThanOrEqual(places)
+        const steps = values.slice(1).map((v, i) => Math.abs(v - values[i]))
+        const close = Math.min(...steps.filter(step => step > 0), Number.POSITIVE_INFINITY) / 1000
+        fc.pre(Number.isFinite(close))
+        const off = (places: number) =>
+          Math.max(...values.map(v => Math.abs(Math.round(v * 10 ** places) / 10 ** places - v)))
+        expect(off(digits)).toBeLessThanOrEqual(close)
+        if (digits > 0) expect(off(digits - 1)).toBeGreaterThan(close)
+      },
+    ),
+  )
+})
+
+describe('a value read out', () => {
+  test('is within half of its last figure', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: -1e14, max: 1e14, noNaN: true }).filter(v => v === 0 || Math.abs(v) >= 1e-4),
+        v => {
+          const read = Number(valueText(v, english).replace(/,/g, ''))
+          expect(Math.abs(read - v)).toBeLessThanOrEqual(Math.abs(v) * 5.001e-4)
+        },
+      ),
+    )
+  })
+
+  test.each([
+    [Number.NaN, english, '–'],
+    [0.12345, { locale: 'en', percent: true }, '12.3%'],
+    [1234.56, english, '1,235'],
+    [12.3456, english, '12.35'],
+    [0.00000123, english, '1.23E-6'],
+    [2e18, english, '2E18'],
+    [17, { locale: 'en', unit: 'knots' }, '17 knots'],
+    [1999.5, { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, '€2,000'],
+    [9.5, { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, '€9.50'],
+    [2024, { locale: 'en', plain: true }, '2024'],
+  ])('%d as %j is "%s"', (v, look, expected) => {
+    expect(valueText(v, look)).toBe(expected)
+  })
+})
+
+/** `2.5M` and `1.5E-7` as the numbers that they stand for. */
+function readCompact(text: string): number {
+  const [, digits, power] = /^(-?[\d.,]+(?:E-?\d+)?)([KMBT]?)$/.exec(text) ?? []
+  const size = { K: 1e3, M: 1e6, B: 1e9, T: 1e12 }[power] ?? 1
+  return Number(digits.replace(/,/g, '')) * size
+}
