@@ -46,8 +46,8 @@ function expectReadable(axis: AxisLayout, input: Partial<AxisInput>, length: num
   expect(labels.length).toBe(ticks.length)
   expect(labelAt.length).toBe(ticks.length)
   for (const tick of ticks) {
-    expect(scale.map(tick)).toBeGreaterThanOrEqual(-0.05)
-    expect(scale.map(tick)).toBeLessThanOrEqual(length + 0.05)
+    expect(scale.map(tick)).toBeGreaterThanOrEqual(-0.1)
+    expect(scale.map(tick)).toBeLessThanOrEqual(length + 0.1)
   }
   const level = input.side === 'bottom'
   if (axis.turn !== 0 || length < 60) return

@@ -38,6 +38,8 @@ const ROW = 24
 const MOST_ROWS = 3
 /** The widest a name may be, in pixels. */
 const WIDEST = 260
+/** The least room for a name beside others, in pixels. */
+const NARROWEST = 40
 /** What a disc and its gap take before a name, in pixels. */
 const DISC = 13
 
@@ -45,7 +47,7 @@ type Placed = { entry: LegendEntry; x: number; y: number }
 
 /** Names of series, each underlined with a run of the series' own stroke; a disc stands before the name of points. */
 export function legend(
-  { id, entries, title, columns, more }: LegendList,
+  { id, entries, title, columns: wished, more }: LegendList,
   x: number,
   y: number,
   width: number,
@@ -56,10 +58,8 @@ export function legend(
   const font = { size: theme.sizes.text, weight: 400 } as const
   const names = new TextBuilder(`${id}/names`, { ...font, anchor: 'start' })
   const placed: Placed[] = []
-  const widest = Math.max(
-    10,
-    columns ? Math.min(WIDEST, (width - GAP * (columns - 1)) / columns) : Math.min(WIDEST, width),
-  )
+  const columns = wished && Math.max(1, Math.min(wished, Math.floor((width + GAP) / (NARROWEST + GAP))))
+  const widest = Math.min(WIDEST, columns ? (width - GAP * (columns - 1)) / columns : width)
   const items = entries.map(entry => {
     const mark = entry.swatch === 'disc' ? DISC : 0
     const text = ellipsis(clean(entry.name), widest - mark, font, measure)
@@ -81,7 +81,6 @@ export function legend(
     if (columns) row++
     else left += measure(text, font) + GAP
   }
-  const first = left
   const over = columns ? (rows - row) * columns : Number.POSITIVE_INFINITY
   let shown = 0
   for (const { entry, mark, text, taken } of items) {
@@ -90,7 +89,7 @@ export function legend(
       if (shown >= over - (items.length > over ? 1 : 0)) break
       left = x + (shown % columns) * cell
       if (shown > 0 && shown % columns === 0) row++
-    } else if (left > first && left + taken > x + width) {
+    } else if (left > x && left + taken > x + width) {
       if (row + 1 >= rows) break
       row++
       left = x

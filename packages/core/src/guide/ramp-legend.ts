@@ -15,6 +15,9 @@ export interface RampEntry {
 
 const WIDTH = 180
 const HEIGHT = 8
+/** The narrowest a band may be, in pixels. */
+const NARROWEST = 40
+const GAP = 16
 
 /** What is coloured, a band of its colours, and the values at its ends or steps under it. */
 export function rampLegend(
@@ -26,11 +29,17 @@ export function rampLegend(
   measure: Measure,
 ): GuideBlock {
   const font = { size: theme.sizes.text, weight: 400 } as const
-  const title = ellipsis(entry.title, width * 0.45, font, measure)
+  const small = { ...font, size: theme.sizes.caption }
+  const halfOf = (label: string) => measure(label, small) / 2
+  // The labels of the ends hang over the band by their halves.
+  const [before, after] = [entry.labels[0] ?? '', entry.labels.at(-1) ?? ''].map(halfOf)
+  const beside = Math.max(20, after)
+  const most = Math.min(width * 0.45, width - GAP - NARROWEST - beside)
+  const title = ellipsis(entry.title, most, font, measure)
   const words = new TextBuilder('legend/ramp title', { ...font, anchor: 'start' })
   words.add(title, x, y + font.size, theme.muted)
-  const left = x + measure(title, font) + 16
-  const band = Math.max(40, Math.min(WIDTH, width - (left - x) - 20))
+  const left = x + Math.max(before, measure(title, font) + GAP)
+  const band = Math.max(NARROWEST, Math.min(WIDTH, width - (left - x) - beside))
   const step = band / entry.colors.length
   const shades = entry.colors.map((color, i) => ({
     x: left + i * step,
@@ -40,29 +49,20 @@ export function rampLegend(
     color,
     key: i,
   }))
-  const labels = new TextBuilder('legend/ramp labels', {
-    ...font,
-    size: theme.sizes.caption,
-    anchor: 'middle',
-  })
+  const labels = new TextBuilder('legend/ramp labels', { ...small, anchor: 'middle' })
   let end = Number.NEGATIVE_INFINITY
   entry.labels.forEach((label, i) => {
     const at = left + (band * i) / Math.max(1, entry.labels.length - 1)
-    const half = measure(label, { ...font, size: theme.sizes.caption }) / 2
-    // Ends are always named; what lies between only where it fits.
+    const half = halfOf(label)
+    // The ends are named; what lies between only where it fits.
     const last = i === entry.labels.length - 1
-    const room =
-      last ||
-      at + half + 6 <
-        left +
-          band -
-          measure(entry.labels[entry.labels.length - 1], { ...font, size: theme.sizes.caption }) / 2
+    const room = last || at + half + 6 < left + band - after
     if (at - half < end + 6 || !room) return
     labels.add(label, at, y + HEIGHT + 3 + theme.sizes.caption + 2, theme.muted, i)
     end = at + half
   })
   return {
-    width: left + band + 20 - x,
+    width: left + band + beside - x,
     height: HEIGHT + theme.sizes.caption + 12,
     batches: [...words.build(), ...boxes('legend/ramp', shades), ...labels.build()],
   }

@@ -51,7 +51,10 @@ describe('lines', () => {
           const characters = [...new Intl.Segmenter().segment(line)].length
           if (characters > 2) expect(width(line)).toBeLessThanOrEqual(wide)
         }
-        const all = clean(text).split(/[ \t\n]+/).filter(Boolean).join(' ')
+        const all = clean(text)
+          .split(/[ \t\n]+/)
+          .filter(Boolean)
+          .join(' ')
         if (lines.every(line => !line.endsWith('…'))) expect(lines.join(' ')).toBe(all)
       }),
     )

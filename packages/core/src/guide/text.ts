@@ -56,5 +56,7 @@ export function wrap(text: string, width: number, font: Font, measure: Measure, 
 
 /** Without control characters, which no font shows and no XML allows; line breaks stay. */
 export function clean(text: string): string {
-  return text.replace(/\r\n?|[\u2028\u2029]/g, '\n').replace(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f\ufffe\uffff]/g, ' ')
+  return text
+    .replace(/\r\n?|[\u2028\u2029]/g, '\n')
+    .replace(/[\u0000-\u0009\u000b-\u001f\u007f-\u009f\ufffe\uffff]/g, ' ')
 }
