@@ -58,6 +58,20 @@ export function pickCells(cells: Cells, rows: ArrayLike<number>): Cells {
   return { type: cells.type, values }
 }
 
+/** Puts one cell in the place of another. */
+export function copyCell(cells: Cells, from: number, to: number): void {
+  if (cells.type === 'text') cells.codes[to] = cells.codes[from]
+  else cells.values[to] = cells.values[from]
+}
+
+/** A cell as text that identifies it; empty where it is missing. */
+export function cellText(cells: Cells, row: number): string {
+  if (cells.type === 'text') return cells.words[cells.codes[row]] ?? ''
+  const value = cells.values[row]
+  if (Number.isNaN(value)) return ''
+  return cells.type === 'time' ? new Date(value).toISOString() : String(value)
+}
+
 export function isMissing(cells: Cells, row: number): boolean {
   return cells.type === 'text' ? cells.codes[row] < 0 : Number.isNaN(cells.values[row])
 }

@@ -72,12 +72,6 @@ export class TableColumn {
     return cells.type === 'time' ? new Date(value) : value
   }
 
-  /** The cell as text that identifies it, for keys. */
-  keyText(row: number): string {
-    const value = this.value(row)
-    return value === null ? '' : value instanceof Date ? value.toISOString() : String(value)
-  }
-
   /** Least, greatest and order of the values; of codes for text. Computed once for each state of the table. */
   get extent(): Extent {
     if (!this.extentKnown) {

@@ -1,5 +1,5 @@
 import { DapploError } from '../finding/error.ts'
-import { type Cells, isMissing, pickCells } from './cells.ts'
+import { type Cells, cellText, isMissing, pickCells } from './cells.ts'
 import { readableName, type TableColumn } from './column.ts'
 import { isMeasure, type Meaning } from './meaning.ts'
 import type { Column } from './options.ts'
@@ -72,7 +72,7 @@ function identity(source: Table): Derived {
 
 /** The given rows of a table, all columns as they are. */
 function picked(source: Table, rows: ArrayLike<number> | undefined): Derived {
-  const columns: Record<string, Column> = {}
+  const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: source.names, columns: [], words: wordsOf(source, source.names) }
   for (const name of source.names) {
     const column = source.column(name)!
@@ -156,7 +156,7 @@ function toLong(
     )
   const { length } = table
   const rows = Int32Array.from({ length: length * melted.length }, (_, i) => i % length)
-  const columns: Record<string, Column> = {}
+  const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: [...keep, name, value], columns: [], words: wordsOf(table, keep) }
   for (const column of keep) {
     columns[column] = optionsOf(table.needColumn(column, path))
@@ -184,17 +184,19 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
   const values = table.needColumn(value, `${path}.wide.value`)
   const kept = table.names.filter(column => column !== name && column !== value)
   const found = new Map<string, number[]>()
+  const keptCells = kept.map(column => table.column(column)!.cells)
+  const nameCells = names.cells
   for (let row = 0; row < table.length; row++) {
-    const key = JSON.stringify(kept.map(column => table.column(column)!.keyText(row)))
+    const key = JSON.stringify(keptCells.map(cells => cellText(cells, row)))
     const rows = found.get(key)
     if (rows) rows.push(row)
     else found.set(key, [row])
   }
   const groups = [...found.values()]
-  const made = [...new Set(Array.from({ length: table.length }, (_, row) => names.keyText(row)))].filter(
-    word => word !== '',
-  )
-  const columns: Record<string, Column> = {}
+  const made = [
+    ...new Set(Array.from({ length: table.length }, (_, row) => cellText(nameCells, row))),
+  ].filter(word => word !== '')
+  const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: [...kept, ...made], columns: [], words: wordsOf(table, kept) }
   for (const column of kept) {
     columns[column] = optionsOf(table.column(column)!)
@@ -215,7 +217,7 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
     }
     raw.columns.push(
       groups.map(rows => {
-        const row = rows.find(one => names.keyText(one) === word)
+        const row = rows.find(one => cellText(nameCells, one) === word)
         return row === undefined ? null : values.value(row)
       }),
     )
@@ -240,7 +242,7 @@ function toGroups(table: Table, by: string[], values: string[], path: string): D
       `Write, for example, "sum of ${odd}".`,
     )
   const shaped = shape(table, roles, { order: by[0] })
-  const columns: Record<string, Column> = {}
+  const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: phrases.map(one => one.phrase), columns: [], words: wordsOf(table, by) }
   for (const { phrase } of phrases) {
     const { cells, column, meaning } = shaped.roles.get(phrase)!

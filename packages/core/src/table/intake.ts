@@ -31,15 +31,7 @@ export class Intake {
     words?: readonly string[],
   ): TableColumn {
     const option = this.given[name]
-    const report: ColumnReport = {
-      name,
-      type: 'number',
-      how: 'given',
-      guess: '',
-      missing: 0,
-      unreadable: 0,
-      examples: [],
-    }
+    const report = blank(name)
     this.report.columns.push(report)
     if (raw instanceof Float64Array && option?.type !== 'text') {
       const { reader } = chooseReader([], { ...option, type: option?.type ?? 'number' }, this.timeZone)
@@ -102,12 +94,28 @@ export class Intake {
     return cells
   }
 
+  /** Single values as a column reads them; what cannot be read is missing, and nobody is told. */
+  values(column: TableColumn, raw: readonly unknown[]): Cells {
+    const report = { ...blank(column.name), type: column.type }
+    return readCells(raw, column.reader, report, () => undefined, new Dictionary())
+  }
+
   private note(report: ColumnReport): void {
     const path = `columns.${report.name}`
     this.report.findings = this.report.findings.filter(finding => finding.path !== path)
     if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
   }
 }
+
+const blank = (name: string): ColumnReport => ({
+  name,
+  type: 'number',
+  how: 'given',
+  guess: '',
+  missing: 0,
+  unreadable: 0,
+  examples: [],
+})
 
 /** A record's own value: what it inherits is none of its data. */
 export const own = (record: unknown, name: string): unknown =>

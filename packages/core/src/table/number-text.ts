@@ -9,8 +9,10 @@ export interface NumberStyle {
 }
 
 const PLAIN = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/
+/** Numbers may be parted in thousands by blanks (also ones that do not break) and apostrophes. */
+const BLANKS = /['’ \u00a0\u2009\u202f]/g
 const DECORATION =
-  /^([+\-−(]?)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3})\s*)?([+\-−]?)([\d.,'’  ]*\d|\d[\d.,'’  ]*)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3}))?\s*(%?)\)?$/
+  /^([+\-−(]?)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3})\s*)?([+\-−]?)([\d.,'’ \u00a0\u2009\u202f]*\d)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3}))?\s*(%?)(\)?)$/
 
 /** A plain decimal number as programs write it; `NaN` when the text is none. */
 export function readPlain(text: string): number {
@@ -35,16 +37,19 @@ export function readStyled(text: string, style: NumberStyle): number {
   const plain = style.percent || style.decimal === ',' ? Number.NaN : readPlain(text)
   if (!Number.isNaN(plain)) return plain
   const found = DECORATION.exec(text)
-  if (!found) return Number.NaN
+  if (!found || (found[1] === '(') !== (found[7] === ')')) return Number.NaN
+  if (found[1] !== '' && found[3] !== '') return Number.NaN
   const thousands = style.decimal === '.' ? ',' : '.'
-  let digits = found[4].replace(/['’  ]/g, '')
+  let digits = found[4].replace(BLANKS, '')
   const point = digits.lastIndexOf(style.decimal)
   const whole = point < 0 ? digits : digits.slice(0, point)
   if (point >= 0 && (digits.indexOf(style.decimal) !== point || digits.indexOf(thousands, point) >= 0))
     return Number.NaN
   const groups = whole.split(thousands)
-  if (groups.length > 1 && !groups.every((group, i) => (i === 0 ? /^\d{1,3}$/ : /^\d{2,3}$/).test(group)))
-    return Number.NaN
+  // Groups of three, or of two before the last three, as in 12,34,567.
+  const fits = (group: string, i: number) =>
+    (i === 0 ? /^\d{1,3}$/ : i === groups.length - 1 ? /^\d{3}$/ : /^\d{2,3}$/).test(group)
+  if (groups.length > 1 && !groups.every(fits)) return Number.NaN
   digits = groups.join('') + (point < 0 ? '' : `.${digits.slice(point + 1)}`)
   const value = digits === '' ? Number.NaN : Number(digits)
   const negative = /[-−(]/.test(found[1]) || /[-−]/.test(found[3])

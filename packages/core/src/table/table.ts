@@ -1,10 +1,10 @@
 import { type Signal, signal } from '@preact/signals-core'
 import { DapploError, type Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
-import type { Cells } from './cells.ts'
+import { type Cells, cellText, copyCell, pickCells } from './cells.ts'
 import { type Change, ChangeLog } from './change.ts'
 import type { TableColumn } from './column.ts'
-import { Intake, own } from './intake.ts'
+import { Intake } from './intake.ts'
 import type { Column, Value } from './options.ts'
 import type { Report } from './report.ts'
 
@@ -205,8 +205,8 @@ export class Table<R = any> {
     if (this.key.length > 0) {
       const known = this.keyIndex()
       const fresh = new Set<string>()
-      for (const record of records) {
-        const key = this.keyOfRecord(record)
+      for (let i = 0; i < records.length; i++) {
+        const key = this.keyOfCells(cells, i)
         if (known.has(key) || fresh.has(key))
           throw this.duplicate(key, 'append', 'Use put to replace the row that has it.')
         fresh.add(key)
@@ -223,28 +223,26 @@ export class Table<R = any> {
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
     const known = this.keyIndex()
-    const fresh: number[] = []
-    const freshKeys = new Map<string, number>()
+    const fresh = new Map<string, number>()
     records.forEach((record, i) => {
-      const key = this.keyOfRecord(record)
+      const key = this.keyOfCells(cells, i)
       const row = known.get(key)
-      if (row === undefined) {
-        const before = freshKeys.get(key)
-        if (before === undefined) {
-          freshKeys.set(key, fresh.length)
-          fresh.push(i)
-        } else fresh[before] = i
+      const earlier = fresh.get(key)
+      if (row === undefined && earlier === undefined) {
+        fresh.set(key, i)
         return
       }
       for (const [name, column] of this.byName) {
         // A record that leaves a column out leaves its cell as it is.
-        if (Object.hasOwn(record as object, name)) column.write(row, cells.get(name)!, i)
+        if (!Object.hasOwn(record as object, name)) continue
+        if (row !== undefined) column.write(row, cells.get(name)!, i)
+        else copyCell(cells.get(name)!, i, earlier!)
       }
-      this.log.change(this.serialOf(row))
+      if (row !== undefined) this.log.change(this.serialOf(row))
     })
-    if (fresh.length > 0) {
-      const some = records.filter((_, i) => fresh.includes(i))
-      this.add(this.intake.records(this.byName, this.rowCount, some), some.length)
+    if (fresh.size > 0) {
+      const places = [...fresh.values()]
+      this.add(new Map([...cells].map(([name, all]) => [name, pickCells(all, places)])), places.length)
     }
     this.changed()
     return this
@@ -255,8 +253,26 @@ export class Table<R = any> {
     this.needKey('remove')
     const known = this.keyIndex()
     const gone = new Set<number>()
-    for (const key of Array.isArray(keys) ? keys : [keys]) {
-      const row = known.get(keyText(Array.isArray(key) ? key : [key]))
+    const all = (Array.isArray(keys) ? keys : [keys]).map(key => (Array.isArray(key) ? key : [key]))
+    // Read as the columns were, so that "2024-03-01" is the key of that day.
+    const cells = new Map(
+      this.key.flatMap((part, i) => {
+        const column = this.byName.get(part)
+        return column
+          ? [
+              [
+                part,
+                this.intake.values(
+                  column,
+                  all.map(key => key[i]),
+                ),
+              ],
+            ]
+          : []
+      }),
+    )
+    for (let i = 0; cells.size > 0 && i < all.length; i++) {
+      const row = known.get(this.keyOfCells(cells, i))
       if (row !== undefined) gone.add(row)
     }
     if (gone.size > 0) this.keepRows(row => !gone.has(row))
@@ -288,8 +304,8 @@ export class Table<R = any> {
     this.rowCount = 0
     this.rowOfKey = undefined
     const stay = new Set<number>()
-    const serials = records.map((record, i) => {
-      const serial = this.key.length > 0 ? before.get(this.keyOfRecord(record)) : old[i]
+    const serials = records.map((_, i) => {
+      const serial = this.key.length > 0 ? before.get(this.keyOfCells(cells, i)) : old[i]
       if (serial !== undefined && !stay.has(serial)) stay.add(serial)
       return serial
     })
@@ -319,8 +335,10 @@ export class Table<R = any> {
     }
     const first = this.rowCount
     this.rowCount += count
-    if (this.rowOfKey)
-      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(this.keyOfRow(row), row)
+    if (this.rowOfKey) {
+      const own = this.keyCells()
+      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(this.keyOfCells(own, row), row)
+    }
   }
 
   /** Keeps the rows that pass; one pass over every column. */
@@ -354,19 +372,23 @@ export class Table<R = any> {
     }
   }
 
-  private keyOfRow(row: number): string {
-    return keyText(this.key.map(part => this.byName.get(part)!.keyText(row)))
+  /** The cells that rows of this table are recognised by. */
+  private keyCells(): Map<string, Cells> {
+    return new Map(
+      this.key.flatMap(part => (this.byName.has(part) ? [[part, this.byName.get(part)!.cells]] : [])),
+    )
   }
 
-  private keyOfRecord(record: unknown): string {
-    return keyText(this.key.map(part => own(record, part)))
+  private keyOfCells(cells: ReadonlyMap<string, Cells>, i: number): string {
+    return this.key.map(part => (cells.has(part) ? cellText(cells.get(part)!, i) : '')).join(KEY_PARTS)
   }
 
   private keyIndex(): Map<string, number> {
     if (!this.rowOfKey) {
       const index = new Map<string, number>()
+      const cells = this.keyCells()
       for (let row = 0; row < this.rowCount; row++) {
-        const key = this.keyOfRow(row)
+        const key = this.keyOfCells(cells, row)
         if (index.has(key))
           throw this.duplicate(key, 'key', 'Name columns that together identify a row, or leave the key out.')
         index.set(key, row)
@@ -380,7 +402,7 @@ export class Table<R = any> {
     return new DapploError(
       'duplicate-key',
       `Two rows of ${this.title} have the key ${key
-        .split('\u001f')
+        .split(KEY_PARTS)
         .map(k => `"${k}"`)
         .join(', ')}`,
       path,
@@ -391,10 +413,5 @@ export class Table<R = any> {
 
 const list = <T>(rows: T | readonly T[]): readonly T[] => (Array.isArray(rows) ? rows : [rows as T])
 
-/** Parts are joined by the unit separator, which no text that people write contains. */
-const keyText = (parts: readonly unknown[]) =>
-  parts
-    .map(part =>
-      part instanceof Date ? part.toISOString() : part === undefined || part === null ? '' : String(part),
-    )
-    .join('\u001f')
+/** Parts of a key are joined by the unit separator, which no text that people write contains. */
+const KEY_PARTS = '\u001f'
