@@ -142,7 +142,7 @@ describe('an axis aligned to another', () => {
         expectHeld(axis, other.min, other.max)
         const texts = axis.labels.map(([text]) => text)
         expect(new Set(texts).size).toBe(texts.length)
-        const zero = base.ticks.findIndex(tick => tick === 0)
+        const zero = base.ticks.indexOf(0)
         if (zero >= 0 && other.min <= 0 && other.max >= 0) expect(axis.ticks[zero]).toBeCloseTo(0, 12)
       }),
     )

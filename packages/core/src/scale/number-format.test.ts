@@ -42,11 +42,7 @@ describe('labels of ticks', () => {
     [[0, 1500, 3000], { locale: 'de' }, ['0', '1.500', '3.000']],
     [[0, 200_000, 400_000], english, ['0', '200K', '400K']],
     [[0, 2_500_000, 5_000_000], english, ['0', '2.5M', '5M']],
-    [
-      [0, 500],
-      { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const },
-      ['€0', '€500'],
-    ],
+    [[0, 500], { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, ['€0', '€500']],
     [[-10, 0, 10], english, ['-10', '0', '10']],
     [[0, 1], { locale: 'en', format: (n: number) => `${n} boats` }, ['0 boats', '1 boats']],
   ])('%j are written %j as %j', (values, look, expected) => {

@@ -95,10 +95,11 @@ export function readLines<R extends object = any>(
 
 /** Parses JSON; a failure says where. Throws `bad-json`. */
 export function parseJson(text: string, source: string, line?: number): unknown {
+  const plain = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
   try {
-    return JSON.parse(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text)
+    return JSON.parse(plain)
   } catch {
-    const at = line ?? text.slice(0, jsonErrorAt(text)).split('\n').length
+    const at = line ?? plain.slice(0, jsonErrorAt(plain)).split('\n').length
     const where = text.trim() === '' ? '' : ` line ${at}`
     throw new DapploError(
       'bad-json',
