@@ -12,6 +12,7 @@ export default defineConfig({
         resolve: {
           alias: [
             { find: '@dapplo/core/inter', replacement: source('core/src/theme/measure.ts') },
+            { find: '@dapplo/core/terminal', replacement: source('core/src/paint/terminal.ts') },
             { find: '@dapplo/core/small', replacement: source('core/src/small.ts') },
             { find: '@dapplo/core', replacement: source('core/src/index.ts') },
           ],

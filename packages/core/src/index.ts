@@ -45,7 +45,6 @@ export {
   readText,
   sendsMessages,
 } from './chart/file.ts'
-export { CELL, measureTerminal, toTerminalText } from './paint/terminal.ts'
 export type { CsvOptions } from './table/csv.ts'
 export { type LoadOptions, loadCsv } from './table/csv-parts.ts'
 export { derive, type Step } from './table/derive.ts'

@@ -1,13 +1,5 @@
-import {
-  CELL,
-  type Chart,
-  compose,
-  day,
-  measureTerminal,
-  type Spread,
-  type State,
-  toTerminalText,
-} from '@dapplo/core'
+import { type Chart, compose, day, type Spread, type State } from '@dapplo/core'
+import { CELL, measureTerminal, toTerminalText } from '@dapplo/core/terminal'
 
 /** One size of letters, since a terminal has no other. */
 const SIZES = { title: 12, subtitle: 12, text: 12, caption: 12 }

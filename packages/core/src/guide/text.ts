@@ -9,7 +9,7 @@ export const MIDDLE = 0.36
 let graphemes: Intl.Segmenter | undefined
 
 /** The characters of a text as people see them. Making the segmenter takes longer than drawing a small chart, so plain letters do without. */
-function charactersOf(text: string): string[] {
+export function charactersOf(text: string): string[] {
   if (/^[\x20-\x7e]*$/.test(text)) return [...text]
   graphemes ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })
   return Array.from(graphemes.segment(text), part => part.segment)

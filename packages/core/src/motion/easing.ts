@@ -10,6 +10,16 @@ const NAMED: Record<string, [number, number, number, number]> = {
   'ease-in-out': [0.42, 0, 0.58, 1],
 }
 
+/** Whether steps jump at the beginning and at the end, by their name in CSS. */
+const JUMPS: Record<string, readonly [first: number, last: number]> = {
+  start: [1, 0],
+  'jump-start': [1, 0],
+  end: [0, 1],
+  'jump-end': [0, 1],
+  'jump-none': [0, 0],
+  'jump-both': [1, 1],
+}
+
 /** Reads an easing function in CSS syntax: a keyword, `cubic-bezier(…)`, `steps(…)` or `linear(…)`. Throws `bad-option`. */
 export function readEasing(text: string, path = 'motion.easing'): Easing {
   const easing = text.trim().toLowerCase()
@@ -36,9 +46,11 @@ export function readEasing(text: string, path = 'motion.easing'): Easing {
   if (numbers?.[1] === 'steps') {
     const [count, where = 'end'] = numbers[2].split(',').map(part => part.trim())
     const n = Number(count)
-    if (Number.isInteger(n) && n > 0) {
-      const early = where === 'start' || where === 'jump-start'
-      return progress => Math.min(1, (Math.floor(progress * n) + (early && progress < 1 ? 1 : 0)) / n)
+    if (Number.isInteger(n) && n > 0 && Object.hasOwn(JUMPS, where)) {
+      const [first, last] = JUMPS[where]
+      const jumps = n - 1 + first + last
+      const step = (progress: number) => Math.floor(Math.min(progress, 1 - 1e-9) * n)
+      if (jumps > 0) return progress => (progress >= 1 ? 1 : (step(Math.max(0, progress)) + first) / jumps)
     }
   }
   throw new DapploError(

@@ -1,12 +1,13 @@
-import { clean, MIDDLE } from '../guide/text.ts'
+import stringWidth from 'string-width'
+import { charactersOf, clean, MIDDLE } from '../guide/text.ts'
 import type { Batch, Scene, Texts } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 
 /** A character of a terminal, in pixels of the scene that is painted with them. */
 export const CELL = { width: 8, height: 15 }
 
-/** Every character is as wide as every other. */
-export const measureTerminal: Measure = text => [...text].length * CELL.width
+/** Every character takes one cell; those of Chinese, Japanese and Korean and pictographs take two, combining marks none. */
+export const measureTerminal: Measure = text => stringWidth(text) * CELL.width
 
 /** Fills of a cell from below, in eighths. */
 const EIGHTHS = [' ', '▁', '▂', '▃', '▄', '▅', '▆', '▇', '█']
@@ -109,15 +110,21 @@ class Sheet {
     texts.forEach((text, i) => {
       // Slanted words would lie across each other; the axis is read by the others.
       if (turn !== 0) return
-      const letters = [...clean(text).replace(/\n/g, ' ')]
-      const width = letters.length * CELL.width
+      const letters = charactersOf(clean(text).replace(/\n/g, ' '))
+      const width = stringWidth(letters.join('')) * CELL.width
       const left = anchor === 'start' ? x[i] : anchor === 'middle' ? x[i] - width / 2 : x[i] - width
       const row = Math.floor((y[i] - size * MIDDLE) / CELL.height)
-      const start = Math.round(left / CELL.width)
-      letters.forEach((letter, k) => {
-        if (row >= 0 && row < this.rows && start + k >= 0 && start + k < this.columns)
-          this.cells[row * this.columns + start + k] = letter
-      })
+      if (row < 0 || row >= this.rows) return
+      let column = Math.round(left / CELL.width)
+      for (const letter of letters) {
+        const cells = stringWidth(letter)
+        // What has no width of its own would push the rest of its line aside.
+        if (cells > 0 && column >= 0 && column + cells <= this.columns) {
+          this.cells[row * this.columns + column] = letter
+          for (let k = 1; k < cells; k++) this.cells[row * this.columns + column + k] = ''
+        }
+        column += cells
+      }
     })
   }
 

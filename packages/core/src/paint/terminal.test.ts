@@ -1,0 +1,77 @@
+import fc from 'fast-check'
+import stringWidth from 'string-width'
+import { describe, expect, test } from 'vitest'
+import { chart, compose, type Description, day, table } from '../index.ts'
+import { CELL, measureTerminal, toTerminalText } from './terminal.ts'
+
+const sizes = { title: 12, subtitle: 12, text: 12, caption: 12 }
+const draw = (description: object, rows: object[], columns = 80, lines = 24) =>
+  toTerminalText(
+    compose(
+      chart(table(rows), description as Description),
+      {},
+      {
+        width: columns * CELL.width,
+        height: lines * CELL.height,
+        theme: { ...day, sizes },
+        measure: measureTerminal,
+      },
+    ),
+  )
+const name = fc.oneof(
+  fc.string({ minLength: 1, maxLength: 14 }),
+  fc.constantFrom('北の湾', '한국 항로', '👩‍👩‍👧 family', 'e\u0301tude', 'مسار', '\u001b[31mred', 'ﾃｽﾄ'),
+)
+
+describe('a chart of characters', () => {
+  test('keeps to its columns and lines, whatever the names', () => {
+    fc.assert(
+      fc.property(
+        fc.uniqueArray(name, { minLength: 1, maxLength: 8 }),
+        fc.constantFrom('bar', 'line', 'scatter', 'area', 'pie'),
+        fc.integer({ min: 30, max: 120 }),
+        fc.integer({ min: 8, max: 40 }),
+        (names, kind, columns, lines) => {
+          const rows = names.map((route, i) => ({ route, n: (i * 7) % 11 }))
+          const text = draw({ draw: kind, x: 'route', y: 'sum of n' }, rows, columns, lines)
+          const all = text.split('\n')
+          expect(all.length).toBeLessThanOrEqual(lines)
+          for (const line of all) {
+            expect(stringWidth(line)).toBeLessThanOrEqual(columns)
+            expect(line).not.toMatch(/[\u0000-\u001f\u007f]/)
+          }
+        },
+      ),
+      { numRuns: 60 },
+    )
+  })
+
+  test('has bars of equal values of equal length, beside names of any script', () => {
+    const names = ['North Sound', '北の湾', '👩‍👩‍👧', 'e\u0301tude', '한국 항로']
+    const text = draw(
+      { draw: 'bar', x: 'sum of n', y: 'route', label: false },
+      names.map(route => ({ route, n: 8 })),
+    )
+    const bars = text.split('\n').filter(line => names.some(one => line.includes(one)) && line.includes('█'))
+    expect(bars).toHaveLength(names.length)
+    const starts = bars.map(line => stringWidth(line.slice(0, line.indexOf('█'))))
+    const ends = bars.map(line => stringWidth(line.trimEnd()))
+    expect(new Set(starts).size).toBe(1)
+    expect(new Set(ends).size).toBe(1)
+  })
+
+  test('shows longer bars for greater values, to an eighth of a cell', () => {
+    const values = [1, 2, 3, 5, 8, 13]
+    const text = draw(
+      { draw: 'bar', x: 'sum of n', y: 'route', order: 'given', label: false },
+      values.map(n => ({ route: `Route ${n}`, n })),
+    )
+    const eighths = '▏▎▍▌▋▊▉█'
+    const lengths = values.map(n => {
+      const line = text.split('\n').find(one => new RegExp(`Route ${n}\\D`).test(one))!
+      return [...line].reduce((sum, letter) => sum + eighths.indexOf(letter) + 1, 0)
+    })
+    for (let i = 0; i < values.length; i++)
+      expect(Math.abs(lengths[i] / lengths.at(-1)! - values[i] / 13)).toBeLessThan(0.03)
+  })
+})
