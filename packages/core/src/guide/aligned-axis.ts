@@ -1,4 +1,5 @@
 import { tickTexts } from '../scale/number-format.ts'
+import { NARROWEST } from '../scale/ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 
 /** Steps for aligned scales: a little more choice than for free ones, since the number of ticks is given. */
@@ -6,7 +7,7 @@ const LEADS = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10]
 
 /**
  * An axis whose ticks fall exactly on the gridlines of another: it has as many steps, all of one neat size, and zero
- * stands on zero where both show it. Undefined where the other has no even ticks, or ends are fixed by hand.
+ * stands on zero where both show it and have room around it. Undefined where the other has no even ticks, or ends are fixed by hand.
  */
 export function alignedAxis(context: AxisContext, base: AxisLayout): AxisLayout | undefined {
   const { input, make, font, measure } = context
@@ -15,7 +16,9 @@ export function alignedAxis(context: AxisContext, base: AxisLayout): AxisLayout 
   if (base.scale.kind.name !== 'linear' || input.kind.name !== 'linear' || intervals < 1) return undefined
   const { min, max } = input
   const zeroAt = lines.findIndex(value => Math.abs(value) < Math.abs(lines[1] - lines[0]) * 1e-9)
-  const anchored = zeroAt >= 0 && min <= 0 && max >= 0
+  // Zero stands on zero only where the other axis has room on the sides of it that are needed here.
+  const roomy = (min >= 0 || zeroAt > 0) && (max <= 0 || zeroAt < intervals)
+  const anchored = zeroAt >= 0 && min <= 0 && max >= 0 && roomy
   const found = smallestStep(min, max, intervals, anchored ? zeroAt : undefined)
   const values = lines.map((_, i) => Number(((found.start + i) * found.step).toPrecision(14)))
   // The base's ends may lie beyond its outermost ticks; this scale then reaches as far.
@@ -43,8 +46,8 @@ function smallestStep(
   intervals: number,
   zeroAt: number | undefined,
 ): { step: number; start: number } {
-  const rough = (max - min || Math.abs(max) || 1) / intervals
-  for (let power = Math.floor(Math.log10(rough)) - 1; ; power++) {
+  const rough = Math.max(NARROWEST, (max - min || Math.abs(max) || 1) / intervals)
+  for (let power = Math.floor(Math.log10(rough)) - 1; power <= 308; power++) {
     for (const lead of LEADS) {
       const step = lead * 10 ** power
       if (step < rough * (1 - 1e-9)) continue
@@ -53,4 +56,5 @@ function smallestStep(
         return { step, start }
     }
   }
+  return { step: rough, start: Math.floor(min / rough) }
 }

@@ -128,6 +128,20 @@ describe('an axis of numbers', () => {
   )
 })
 
+test('numbers at the ends of what a computer counts in end in an axis, too', () => {
+  const odd = [0, 5e-324, 1e-310, 1e-300, 1e-100, 1, 1e300, Number.MAX_VALUE]
+  const ends = odd.flatMap(a => odd.flatMap(b => [a, -a].flatMap(low => [b, -b].map(high => [low, high]))))
+  for (const [min, max] of ends.filter(([low, high]) => low < high))
+    for (const kind of ['linear', 'root', 'signed log', 'time'] as const) {
+      const input = { kind: KINDS[kind], min, max }
+      const base = layout(input, 300)
+      expect(base.labels.length).toBeLessThan(40)
+      for (const tick of base.ticks) expect(Number.isNaN(tick)).toBe(false)
+      if (kind === 'linear')
+        expect(layout({ ...input, side: 'right' }, 300, layout({ max: 8 }, 300)).ticks).toBeDefined()
+    }
+})
+
 describe('an axis aligned to another', () => {
   test('has its ticks on the lines of the other, its data inside, and zero on zero', () => {
     fc.assert(
@@ -143,7 +157,14 @@ describe('an axis aligned to another', () => {
         const texts = axis.labels.map(([text]) => text)
         expect(new Set(texts).size).toBe(texts.length)
         const zero = base.ticks.indexOf(0)
-        if (zero >= 0 && other.min <= 0 && other.max >= 0) expect(axis.ticks[zero]).toBeCloseTo(0, 12)
+        const roomy =
+          (other.min >= 0 || zero > 0) && (other.max <= 0 || zero < base.ticks.length - 1) && zero >= 0
+        const anchored = roomy && other.min <= 0 && other.max >= 0
+        if (anchored) expect(axis.ticks[zero]).toBeCloseTo(0, 12)
+        // Not more is given away than the steps of the other axis ask for.
+        const [low, high] = axis.scale.domain
+        const share = (other.max - other.min) / (high - low)
+        expect(share).toBeGreaterThan(anchored ? 0.4 / base.ticks.length : 0.2)
       }),
     )
   })

@@ -65,8 +65,10 @@ export function positionScale(parts: {
   const { name, kind, domain, range, words = [], zone } = parts
   const low = kind.forward(domain[0])
   const high = kind.forward(domain[1])
-  const flat = !(Math.abs(high - low) > 0)
-  const factor = flat ? 0 : (range[1] - range[0]) / (high - low)
+  const stretch = (range[1] - range[0]) / (high - low)
+  // Also where the domain is too narrow or too wide for a number to say how far it is stretched.
+  const flat = !Number.isFinite(stretch) || stretch === 0
+  const factor = flat ? 0 : stretch
   const offset = flat ? (range[0] + range[1]) / 2 : range[0] - factor * low
   const { forward, backward } = kind
   return {

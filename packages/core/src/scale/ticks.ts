@@ -28,12 +28,15 @@ const WEIGHT = { simplicity: 0.25, coverage: 0.2, density: 0.5, legibility: 0.05
 /** Candidates with more ticks than this multiple of what is wanted, or reaching over this multiple of the data, never win. */
 const FAR_OFF = 3
 
+/** A narrower range has no steps: their sizes would be too small for a number. */
+export const NARROWEST = 1e-290
+
 /** The best ticks for the wish; undefined when nothing is legible. */
 export function chooseTicks(wish: TickWish): Ticks | undefined {
   const { min, max, enclose, whole } = wish
   const wanted = Math.max(2, wish.wanted)
   const range = max - min
-  if (!(range > 0) || !Number.isFinite(range)) return undefined
+  if (!(range > NARROWEST) || !Number.isFinite(range)) return undefined
   const legible = wish.legible ?? (() => 1)
   let best: Ticks | undefined
   let bestScore = Number.NEGATIVE_INFINITY
