@@ -173,7 +173,7 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
     const half = meaning?.is === 'bucket' ? LENGTH[meaning.unit] / 2 : DAY / 2
     return [value - half, value + half]
   }
-  if (kind.name === 'log') return [value / 3, value * 3]
+  if (kind.name === 'log') return [value / 3, Math.min(value * 3, Number.MAX_VALUE)]
   if (value === 0) return [0, 1]
   return value > 0 ? [0, value] : [value, 0]
 }

@@ -3,6 +3,7 @@ import type { Composition } from '../chart/compose.ts'
 import { labelOf, measureTitle } from '../chart/naming.ts'
 import { placeText, textOf } from '../chart/reading-texts.ts'
 import { lies } from '../drawing/lies.ts'
+import { withinDates } from '../table/calendar.ts'
 import type { RoleValues } from '../table/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 
@@ -40,7 +41,7 @@ function plainText(values: RoleValues, value: number): string {
     column?.reader.dateOnly
   // A day is a day, wherever it is read.
   return days
-    ? new Date(value + zone.offsetAt(value)).toISOString().slice(0, 10)
+    ? new Date(withinDates(value + zone.offsetAt(value))).toISOString().slice(0, 10)
     : new Date(value).toISOString()
 }
 

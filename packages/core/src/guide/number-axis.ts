@@ -22,8 +22,8 @@ export function numberAxis(context: AxisContext): AxisLayout {
     if (round.max) max = Math.ceil(max / step - 1e-9) * step
     ticks = ticksEvery(min, max, step).values
   } else if (input.kind.name === 'log') {
-    if (round.min) min = floorLog(min)
-    if (round.max) max = -floorLog(-max)
+    if (round.min) min = neatEnd(min, false)
+    if (round.max) max = neatEnd(max, true)
     const found = logTicks(min, max, wanted)
     ticks = found.major
     minor = found.minor
@@ -82,12 +82,8 @@ function bentTicks(
 ): { min: number; max: number; ticks: number[] } {
   const { kind, round } = input
   let { min, max } = input
-  const neat = (value: number, up: boolean) => {
-    if (value === 0) return 0
-    return up ? -floorLog(-value) : floorLog(value)
-  }
-  if (round.min) min = neat(min, false)
-  if (round.max) max = neat(max, true)
+  if (round.min) min = neatEnd(min, false)
+  if (round.max) max = neatEnd(max, true)
   if (kind.name === 'signed log') return { min, max, ticks: signedPowers(min, max, wanted) }
   const a = kind.forward(min)
   const b = kind.forward(max)
@@ -138,6 +134,12 @@ export function floorLog(value: number): number {
       ? leads.find(l => l * power <= size * (1 + 1e-9))
       : leads.find(l => l * power >= size * (1 - 1e-9))
   return Math.sign(value) * (lead ?? 1) * power
+}
+
+/** An end moved outwards to 1, 2 or 5 times a power of ten, as far as there is such a number. */
+function neatEnd(value: number, up: boolean): number {
+  const neat = up ? -floorLog(-value) : floorLog(value)
+  return neat !== 0 && Number.isFinite(neat) ? neat : value
 }
 
 /** Where not even two labels fit, the ends that matter most. */

@@ -31,6 +31,9 @@ const FAR_OFF = 3
 /** A narrower range has no steps: their sizes would be too small for a number. */
 export const NARROWEST = 1e-290
 
+/** Steps are counted from zero, so far from it that adding one still makes a difference. */
+const COUNTABLE = 2 ** 52
+
 /** The best ticks for the wish; undefined when nothing is legible. */
 export function chooseTicks(wish: TickWish): Ticks | undefined {
   const { min, max, enclose, whole } = wish
@@ -41,6 +44,7 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
   let best: Ticks | undefined
   let bestScore = Number.NEGATIVE_INFINITY
   const slack = range * 1e-10
+  const farthest = Math.max(Math.abs(min), Math.abs(max))
 
   STEPS.forEach((lead, i) => {
     const simplest = 1 - i / (STEPS.length - 1)
@@ -58,7 +62,7 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
           weigh(simplest, coverageAtBest(range, span), densest, 1) <= bestScore
         )
           break
-        if (whole && step % 1 !== 0) continue
+        if ((whole && step % 1 !== 0) || farthest / step > COUNTABLE) continue
         const last = Math.ceil(min / step)
         for (let start = Math.floor(max / step) - (count - 1); start <= last; start++) {
           const low = start * step
@@ -133,7 +137,7 @@ export function logTicks(
   wanted: number,
   base = 10,
 ): { major: number[]; minor: number[] } {
-  if (!(min > 0) || !(max > min)) return { major: [], minor: [] }
+  if (!(min > 0) || !(max > min) || max === Number.POSITIVE_INFINITY) return { major: [], minor: [] }
   const log = (value: number) => Math.log(value) / Math.log(base)
   const low = Math.ceil(log(min) - 1e-9)
   const high = Math.floor(log(max) + 1e-9)

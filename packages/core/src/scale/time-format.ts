@@ -1,24 +1,27 @@
 import type { Unit } from '../table/calendar.ts'
-import { civilOf, DAY } from '../table/calendar.ts'
+import { civilOf, DAY, withinDates } from '../table/calendar.ts'
 import type { Zone } from '../table/zone.ts'
 
-const formats = new Map<string, Intl.DateTimeFormat>()
+/** Writes a time. */
+interface WritesTimes {
+  format(time: number): string
+}
 
-/** A cached `Intl.DateTimeFormat` in a zone; Gregorian calendar, since ticks are. */
-export function timeFormat(
-  locale: string,
-  zone: string,
-  options: Intl.DateTimeFormatOptions,
-): Intl.DateTimeFormat {
+const formats = new Map<string, WritesTimes>()
+
+/** What `Intl.DateTimeFormat` writes in a zone, kept; Gregorian calendar, since ticks are. */
+export function timeFormat(locale: string, zone: string, options: Intl.DateTimeFormatOptions): WritesTimes {
   const name = `${locale}|${zone}|${JSON.stringify(options)}`
   let format = formats.get(name)
   if (!format) {
-    format = new Intl.DateTimeFormat(locale, {
+    const intl = new Intl.DateTimeFormat(locale, {
       calendar: 'gregory',
       hourCycle: options.hour ? 'h23' : undefined,
       ...options,
       timeZone: zone,
     })
+    // Buckets and ticks may begin before the first date there is.
+    format = { format: time => intl.format(withinDates(time)) }
     formats.set(name, format)
   }
   return format

@@ -38,7 +38,7 @@ const STEPS: readonly TimeStep[] = [
   ...steps('week', 1),
   ...steps('month', 1),
   ...steps('quarter', 1, 2),
-  ...steps('year', 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000),
+  ...steps('year', 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 50_000, 100_000),
 ]
 
 /** Times at which a step begins, inside the ends, oldest first. */

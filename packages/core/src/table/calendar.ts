@@ -32,6 +32,12 @@ export const LENGTH: Record<Unit, number> = {
   year: 365.2425 * DAY,
 }
 
+/** A date reaches so many milliseconds before and after 1970, by ECMA-262. */
+export const FARTHEST = 8.64e15
+
+/** The nearest time that is a date. */
+export const withinDates = (time: number): number => Math.max(-FARTHEST, Math.min(FARTHEST, time))
+
 export interface Civil {
   year: number
   /** 1 to 12 */

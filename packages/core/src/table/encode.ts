@@ -1,4 +1,13 @@
-import { bucketOfDay, CYCLES, cycleOf, DAY, dayOfBucket, isClockUnit, LENGTH } from './calendar.ts'
+import {
+  bucketOfDay,
+  CYCLES,
+  cycleOf,
+  DAY,
+  dayOfBucket,
+  isClockUnit,
+  LENGTH,
+  withinDates,
+} from './calendar.ts'
 import type { Cells } from './cells.ts'
 import type { TableColumn } from './column.ts'
 import { type Meaning, wordsOf } from './meaning.ts'
@@ -86,7 +95,7 @@ function encodeSteps(values: Float64Array, step: number, zone: Zone): Encoded {
     codes[i] = value === value ? Math.floor((value + shift) / step) - least : -1
   }
   const size = most >= least ? most - least + 1 : 0
-  const timeOf = (code: number) => (code + least) * step - shift
+  const timeOf = (code: number) => withinDates((code + least) * step - shift)
   return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
 }
 
@@ -108,7 +117,7 @@ function encodeDays(
   const least = bucketOfDay(firstDay, unit)
   const size = bucketOfDay(lastDay, unit) - least + 1
   const days = lastDay - firstDay + 1
-  const timeOf = (code: number) => zone.toUtc(dayOfBucket(code + least, unit) * DAY)
+  const timeOf = (code: number) => withinDates(zone.toUtc(dayOfBucket(code + least, unit) * DAY))
   // The calendar is asked once a day, not once a row.
   const bucketOf =
     days <= MOST_DAYS

@@ -1,3 +1,4 @@
+import { FARTHEST } from './calendar.ts'
 import { type Cells, Dictionary } from './cells.ts'
 import { TableColumn } from './column.ts'
 import type { Column } from './options.ts'
@@ -44,9 +45,10 @@ export class Intake {
       )
       report.type = reader.type
       report.missing = column.extent.missing
-      // Infinities have no place on any scale; with one of them, the column is copied without them.
-      if (Number.isFinite(column.extent.max - column.extent.min) || report.missing === raw.length)
-        return column
+      // Infinities and times that are no dates have no place on any scale; with one of them, the column is copied without.
+      const { min, max } = column.extent
+      const farthest = reader.type === 'time' ? FARTHEST : Number.MAX_VALUE
+      if ((min >= -farthest && max <= farthest) || report.missing === raw.length) return column
     }
     const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
     const { reader, how, guess } = chooseReader(values, option, this.timeZone)

@@ -1,3 +1,4 @@
+import { FARTHEST } from './calendar.ts'
 import type { Cells } from './cells.ts'
 import { Dictionary } from './cells.ts'
 import { type DateStyle, readDate, readIso, slashedStyle } from './date-text.ts'
@@ -143,13 +144,14 @@ export function readCells(
         report.missing++
       } else
         codes[i] = words.code(
-          typeof value === 'string' ? value : value instanceof Date ? value.toISOString() : String(value),
+          value instanceof Date && !Number.isNaN(value.getTime()) ? value.toISOString() : String(value),
         )
     }
     return { type: 'text', codes, words: words.words }
   }
   const values = new Float64Array(raw.length)
   const readOne = reader.type === 'number' ? numberFrom : timeFrom
+  const farthest = reader.type === 'number' ? Number.MAX_VALUE : FARTHEST
   for (let i = 0; i < raw.length; i++) {
     const value = raw[i]
     let read = Number.NaN
@@ -164,7 +166,7 @@ export function readCells(
         }
       }
     } else if (typeof value === 'number') {
-      read = Number.isFinite(value) ? value : Number.NaN
+      read = Math.abs(value) <= farthest ? value : Number.NaN
       if (Number.isNaN(value)) report.missing++
       else if (Number.isNaN(read)) unreadable(i, value)
     } else if (value instanceof Date) {
