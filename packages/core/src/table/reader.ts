@@ -139,13 +139,11 @@ export function readCells(
     const codes = new Int32Array(raw.length)
     for (let i = 0; i < raw.length; i++) {
       const value = raw[i]
-      if (isBlank(value) || (typeof value === 'number' && Number.isNaN(value))) {
+      const time = value instanceof Date ? value.getTime() : value
+      if (isBlank(value) || (typeof time === 'number' && Number.isNaN(time))) {
         codes[i] = -1
         report.missing++
-      } else
-        codes[i] = words.code(
-          value instanceof Date && !Number.isNaN(value.getTime()) ? value.toISOString() : String(value),
-        )
+      } else codes[i] = words.code(value instanceof Date ? value.toISOString() : String(value))
     }
     return { type: 'text', codes, words: words.words }
   }
