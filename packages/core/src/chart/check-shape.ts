@@ -73,13 +73,15 @@ function deepest(
     const own = { ...issue, path } as unknown as v.BaseIssue<unknown>
     const candidate = issue.issues?.length ? deepest(issue.issues, path as v.IssuePathItem[]) : own
     const chosen = depth(candidate) > depth(own) ? candidate : own
-    // Among equals, a word that is not known says more than one that is missing.
-    const telling =
-      best && depth(chosen) === depth(best) && chosen.expected === 'never' && best.expected !== 'never'
-    if (!best || depth(chosen) > depth(best) || telling) best = chosen
+    const deeper = best ? depth(chosen) - depth(best) : 1
+    if (!best || deeper > 0 || (deeper === 0 && telling(chosen) > telling(best))) best = chosen
   }
   return best!
 }
+
+/** Among equals, a value of the wrong type says more than a word that is not known, and that more than one that is missing. */
+const telling = (issue: v.BaseIssue<unknown>): number =>
+  issue.received === 'undefined' ? 0 : issue.expected === 'never' ? 1 : 2
 
 /** The options known where an unknown one was found. */
 function optionsAt(issue: v.BaseIssue<unknown>, whole: object): string[] {

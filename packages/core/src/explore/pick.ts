@@ -62,12 +62,16 @@ export function serialsOf(root: Table, found: Iterable<{ table: Table; rows: Arr
   return all.serials
 }
 
+/** Pixels around a box that count with it: what stands on its edge, such as the greatest value at the end of an axis, is in it. */
+const EDGE = 0.5
+
 /** The rows of all shapes that a box touches or, for points, holds. */
 export function rowsInBox(composition: Composition, root: Table, box: Box): Serials {
-  const [right, bottom] = [box.x + box.width, box.y + box.height]
-  const holds = (x: number, y: number) => x >= box.x && x <= right && y >= box.y && y <= bottom
+  const [left, top] = [box.x - EDGE, box.y - EDGE]
+  const [right, bottom] = [box.x + box.width + EDGE, box.y + box.height + EDGE]
+  const holds = (x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom
   const meets = (other: Box) =>
-    other.x <= right && other.x + other.width >= box.x && other.y <= bottom && other.y + other.height >= box.y
+    other.x <= right && other.x + other.width >= left && other.y <= bottom && other.y + other.height >= top
   return marksWhere(composition, root, holds, meets)
 }
 
