@@ -151,31 +151,36 @@ export const FIELDS = [
 /** Fields that hold a number, where they are not structured. */
 const NUMBERS = new Set<string>(['top', 'hole', 'band'])
 
-function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
+/** Fields that hold words only, which may begin with a bracket or a hole, as in "{count} sailings". */
+const WORDS = new Set<string>(['title', 'subtitle', 'caption', 'source', 'period', 'summary', 'id', 'rest'])
+/** Fields that hold words with holes, or structure. */
+const HOLED = new Set<string>(['label', 'tooltip', 'link'])
+
+/** The fields of a description that flags of their names set. */
+export function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
   const out: Record<string, unknown> = {}
   for (const field of FIELDS) {
     const value = flags[field]
     if (value === undefined) continue
-    if (value === false) {
-      out[field] = false
-      continue
-    }
-    const text = String(value)
-    const structured = /^\s*[[{]/.test(text)
-    if (structured) {
-      try {
-        out[field] = JSON.parse(text)
-      } catch {
-        throw new DapploError(
-          'bad-json',
-          `--${field} is not JSON: ${text}`,
-          `--${field}`,
-          `Write it as in --${field} '{"sum": "passengers"}'.`,
-        )
-      }
-    } else out[field] = NUMBERS.has(field) && text !== 'true' ? Number(text) : value === true ? true : text
+    if (typeof value !== 'string') out[field] = value
+    else if (/^\s*[[{]/.test(value) && !WORDS.has(field)) out[field] = structure(field, value)
+    else out[field] = NUMBERS.has(field) ? Number(value) : value
   }
   return out
+}
+
+function structure(field: string, text: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    if (HOLED.has(field)) return text
+    throw new DapploError(
+      'bad-json',
+      `--${field} is not JSON: ${text}`,
+      `--${field}`,
+      `Write it as in --${field} '{"sum": "passengers"}'.`,
+    )
+  }
 }
 
 /** `--type year=text` as column options. */
