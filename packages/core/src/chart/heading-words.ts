@@ -1,9 +1,11 @@
 import { DapploError, type Finding } from '../finding/error.ts'
+import { valueText } from '../scale/number-format.ts'
 import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
 import { type RoleValues, shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
 import { fillWords, readWords } from '../words/holes.ts'
+import { lookOf } from './naming.ts'
 import { roleTexts } from './values.ts'
 
 /** The words around a chart. */
@@ -67,6 +69,10 @@ function textOf(meaning: Meaning, table: Table, rows: Int32Array | undefined, lo
   const shaped = shape(table, new Map([['hole', meaning]]), { rows })
   const values = shaped.roles.get('hole')
   if (!values || shaped.length === 0) return '–'
+  const { cells } = values
+  // A number in a sentence is read, not compared with others at a glance: it is written out.
+  if (isMeasure(meaning) && cells.type === 'number')
+    return valueText(cells.values[0], { ...lookOf(values), locale })
   const text = roleTexts(values, locale)
   if (isMeasure(meaning)) return text(0)
   return oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
