@@ -66,7 +66,7 @@ export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/measure.ts'
 export { day, night, type Theme } from './theme/theme.ts'
 export { SENTENCES, type Sentence } from './words/sentences.ts'
-export type { HouseWords, Tongue } from './words/tongue.ts'
+export type { Forms, HouseWords, Tongue } from './words/tongue.ts'
 
 /** Like `chart` of the whole library, but kinds are passed as objects rather than named. */
 export const chartOf = /* @__PURE__ */ chartMaker({})

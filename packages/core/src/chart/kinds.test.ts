@@ -233,7 +233,12 @@ describe('labels', () => {
       title: '{route}: {count} sailings {x',
     })
     expect(words(scene, 'title')).toEqual(['Tern Point: 40 sailings {x'])
-    const whole = draw({ draw: 'line', x: 'month of departed', y: 'count', title: '{sum of passengers} people' })
+    const whole = draw({
+      draw: 'line',
+      x: 'month of departed',
+      y: 'count',
+      title: '{sum of passengers} people',
+    })
     expect(words(whole, 'title')[0]).toMatch(/^\d\d,\d{3} people$/)
     const odd = view({ draw: 'line', x: 'month of departed', y: 'count', title: 'Set {1}' })
     expect(words(odd.scene, 'title')).toEqual(['Set {1}'])

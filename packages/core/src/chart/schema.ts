@@ -238,7 +238,14 @@ export const source = v.strictObject({
 })
 
 /** A wrong sentence is found out, since it would never be said. */
-export const sentences = Object.fromEntries(SENTENCES.map(sentence => [sentence, v.optional(v.string())]))
+const form = v.optional(v.string())
+const said = v.union([
+  v.string(),
+  v.strictObject({ zero: form, one: form, two: form, few: form, many: form, other: v.string() }),
+])
+export const sentences = Object.fromEntries(
+  SENTENCES.map(sentence => [sentence, v.optional(sentence.includes('{count}') ? said : v.string())]),
+)
 const tokens = v.looseObject({ sizes: v.optional(v.record(v.string(), v.number())) })
 export const house = v.strictObject({
   font: v.optional(v.string()),

@@ -81,6 +81,31 @@ describe('a tongue', () => {
     expect(tongueOf('en', { __proto__: { Count: 'no' } } as never).say('Count')).toBe('Count')
   })
 
+  test('counts in all the forms that a language has', () => {
+    const words = {
+      '{count} rows': {
+        one: '{count} rejs',
+        few: '{count} rejsy',
+        many: '{count} rejsów',
+        other: '{count} rejsu',
+      },
+    }
+    const { say } = tongueOf('pl', words)
+    expect([1, 3, 5, 22, 112, 1.5].map(count => say('{count} rows', { count }))).toEqual([
+      '1 rejs',
+      '3 rejsy',
+      '5 rejsów',
+      '22 rejsy',
+      '112 rejsów',
+      '1,5 rejsu',
+    ])
+    expect(
+      tongueOf('pl', { 'and {count} more': { other: 'i {count} dalej' } }).say('and {count} more', {
+        count: 1,
+      }),
+    ).toBe('i 1 dalej')
+  })
+
   test('begins names small inside sentences, except where nouns are large or letters stand for words', () => {
     expect(tongueOf('en').lower('Passengers')).toBe('passengers')
     expect(tongueOf('de').lower('Fahrgäste')).toBe('Fahrgäste')
