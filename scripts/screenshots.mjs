@@ -62,7 +62,7 @@ async function shoot(name, address, { width = 1280, height = 800, act = async ()
   await act(page)
   await page.waitForTimeout(600)
   // On a slow machine what was set in motion may take longer.
-  await page.waitForFunction(() => !(globalThis.charts ?? []).some(chart => chart.moving))
+  await page.waitForFunction(() => ![globalThis.charts].flat().some(chart => chart?.moving))
   await page.waitForTimeout(200)
   await page.screenshot({ path: join(out, `${name}.png`) })
   await page.close()

@@ -126,7 +126,8 @@ describe('charts that share a scale', () => {
 
 describe('cross-filtering', () => {
   test('a box in one chart filters the others, rows come out, and Escape takes it back', async () => {
-    const { page, errors } = await gallery.open('crossfilter.html')
+    // With motion, as most people see it: charts that filter glide, and are interrupted on the way.
+    const { page, errors } = await gallery.open('crossfilter.html', { reducedMotion: 'no-preference' })
     const before = await title(page, 3)
     const [start, end] = [await at(page, 0.5, 0.02), await at(page, 0.98, 0.6)]
     await page.mouse.move(start.x, start.y)
@@ -453,6 +454,34 @@ describe('without a mouse, without sight', () => {
     await page.context().close()
   })
 })
+
+test.each(['', 'together.html', 'crossfilter.html', 'detail.html', 'period.html', 'race.html'])(
+  'whatever is done to /%s while it moves, it comes to rest without an error',
+  async path => {
+    const { page, errors } = await gallery.open(path, { reducedMotion: 'no-preference' })
+    const chart = page.locator('.dapplo').first()
+    await chart.scrollIntoViewIfNeeded()
+    const { x, y, width, height } = (await chart.boundingBox())!
+    const [left, right] = [x + width * 0.35, x + width * 0.7]
+    const middle = y + height * 0.6
+    const entry = chart.locator('button[aria-pressed]').first()
+    const entries = await entry.count()
+    for (let round = 0; round < 2; round++) {
+      await page.mouse.move(left, middle)
+      await page.mouse.wheel(0, round === 0 ? -300 : 500)
+      if (entries > 0) await entry.click({ force: true })
+      await page.mouse.move(left, middle - height * 0.2)
+      await page.mouse.down()
+      await page.mouse.move(right, middle, { steps: 4 })
+      await page.mouse.up()
+      await page.keyboard.press('Escape')
+      await page.setViewportSize({ width: 1280 - round * 300, height: 900 })
+    }
+    await still(page)
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
 
 test('a finger reads values: by a tap, and by drawing it over the plot', async () => {
   const { page } = await gallery.open('detail.html', { hasTouch: true })

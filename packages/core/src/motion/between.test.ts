@@ -12,6 +12,8 @@ import {
   type Scene,
   table,
 } from '../index.ts'
+import { toSvgText } from '../paint/svg.ts'
+import { shapeCount } from '../scene/scene.ts'
 import { measureInter } from '../theme/measure.ts'
 import { spring } from './spring.ts'
 
@@ -84,6 +86,40 @@ describe('a glide', () => {
         },
       ),
       { numRuns: 120 },
+    )
+  })
+
+  test('interrupted again and again, between charts of any kind, is a picture all the time', () => {
+    const looks = fc.constantFrom<Partial<Description<Row>>>(
+      {},
+      { label: true },
+      { draw: 'scatter', shape: 'g', size: 'n' } as never,
+      { draw: 'scatter', color: 'n' },
+      { draw: 'bar', arrange: 'stack', legend: 'right' },
+      { draw: 'area', arrange: 'overlap', title: 'A title' },
+      { draw: 'heatmap', x: 'at', y: 'g', color: 'sum of n' },
+      { draw: 'pie', x: 'g', y: 'count' },
+      { draw: 'line', dash: 'g', points: true, scales: { y: { kind: 'signed log' } } } as never,
+      { draw: 'bar', x: 'sum of n', y: 'g', order: 'ranked' },
+    )
+    const part = fc.double({ min: 0, max: 0.999, noNaN: true })
+    fc.assert(
+      fc.property(fc.array(fc.tuple(rowsOf, looks, part), { minLength: 2, maxLength: 5 }), steps => {
+        let shown = sceneOf(steps[0][0], 'scatter', steps[0][1])
+        for (const [rows, look, t] of steps) {
+          const next = sceneOf(rows, 'scatter', look)
+          const motion = between(shown, next)
+          expect(motion(1, 1)).toBe(next)
+          shown = motion(t, t)
+          for (const batch of shown.batches) {
+            const count = shapeCount(batch)
+            expect(batch.color.length).toBeGreaterThanOrEqual(count)
+            if (batch.alpha) expect(batch.alpha.length).toBeGreaterThanOrEqual(count)
+          }
+          expect(toSvgText(shown)).not.toMatch(/NaN|undefined|Infinity/)
+        }
+      }),
+      { numRuns: 100 },
     )
   })
 

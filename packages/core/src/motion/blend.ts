@@ -45,7 +45,10 @@ export function joined(batches: readonly Batch[]): Batch {
   const list = batches as readonly unknown[] as readonly Record<string, unknown>[]
   for (const [name, value] of Object.entries(first)) {
     if (value instanceof Float32Array || value instanceof Float64Array || value instanceof Uint8Array) {
-      out[name] = joinArrays(list.map(batch => batch[name] as Float32Array))
+      // What only some have, such as a transparency, the others have as usual.
+      const usual = name === 'alpha' ? 1 : value instanceof Uint8Array ? 0 : Number.NaN
+      const blank = (count: number) => new (value.constructor as typeof Float32Array)(count).fill(usual)
+      out[name] = joinArrays(list.map((batch, i) => (batch[name] as Float32Array) ?? blank(counts[i])))
     } else if (Array.isArray(value) && name !== 'colors' && !(name === 'dash' && first.kind === 'segments')) {
       out[name] = list.flatMap(batch => Array.from(batch[name] as ArrayLike<unknown>))
     }
