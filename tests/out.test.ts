@@ -373,18 +373,25 @@ describe('the element', () => {
         JSON.stringify({ tables: { boardings: { ...source, key: 'id', columns } }, id, ...bars }),
       )
     writeFileSync(join(site, 'bad.chart.json'), JSON.stringify({ tables: { b: { as: 'events' } }, ...bars }))
+    // Written into the page by the command, the chart follows just the same.
+    const piece = join(site, 'piece.html')
+    expect(
+      dapplo(['embed', join(site, 'events.chart.json'), '--id', 'inside', '--as', 'element', '--out', piece])
+        .status,
+    ).toBe(0)
     const names = [...Object.keys(ways), 'bad']
     writeFileSync(
       join(site, 'index.html'),
       `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Site</title><script type="module" src="dapplo.js"></script></head><body>
-${names.map(name => `<dapplo-chart src="${name}.chart.json"></dapplo-chart>`).join('\n')}</body></html>`,
+${names.map(name => `<dapplo-chart src="${name}.chart.json"></dapplo-chart>`).join('\n')}
+${readFileSync(piece, 'utf8')}</body></html>`,
     )
     const server = await serveFolder(site)
     const page = await browser.newPage()
     await page.goto(`${server.url}/index.html`)
     const rows = (id: string) =>
       page.evaluate(id => (globalThis as any).chartById(id)?.chart.table.length ?? 0, id)
-    for (const id of Object.keys(ways)) {
+    for (const id of [...Object.keys(ways), 'inside']) {
       await expect.poll(() => rows(id), { timeout: PATIENCE }).toBeGreaterThan(150)
       const before = await rows(id)
       await expect.poll(() => rows(id), { timeout: PATIENCE }).toBeGreaterThan(before + 3)

@@ -7,6 +7,7 @@ import {
   chart,
   DapploError,
   type Description,
+  type Followed,
   fileBeside,
   type House,
   type OpenOptions,
@@ -26,6 +27,8 @@ export interface Opened {
   tables: Record<string, Table>
   table: Table
   house: House | undefined
+  /** What tables ask to follow. */
+  feeds: readonly Followed[]
 }
 
 /** Reads a data file, a description, or standard input for `-`; a description is JSON that has tables. */
@@ -41,6 +44,7 @@ export function openInput(path: string, options: OpenOptions): Opened {
     )
     return {
       house: opened.house,
+      feeds: opened.feeds,
       chart: opened.chart,
       tables: opened.tables,
       table: opened.chart instanceof Spread ? opened.chart.charts[0].table : opened.chart.table,
@@ -54,7 +58,7 @@ export function openInput(path: string, options: OpenOptions): Opened {
       : readText(text, formatOfText(text), { ...told, name: 'input', source: 'standard input' })
   }
   const table = readInHouse(read, options.columns as Record<string, Column> | undefined, house)
-  return { chart: undefined, tables: { [table.name]: table }, table, house }
+  return { chart: undefined, tables: { [table.name]: table }, table, house, feeds: [] }
 }
 
 /** The house style that lies beside an input, as `dapplo.house.json`. */

@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
-import { type Chart, DapploError, escapeXml, type Spread, type Table } from '@dapplo/core'
+import { type Chart, DapploError, escapeXml, type Followed, type Spread, type Table } from '@dapplo/core'
 import { interFaces } from './fonts.ts'
 import { partOf } from './parts.ts'
 import { type PictureFrame, toSvg } from './picture.ts'
@@ -9,6 +9,8 @@ export interface EmbedOptions {
   frame?: PictureFrame
   /** Tables by the name that the description calls them by. */
   tables: Record<string, Table>
+  /** What tables ask to follow; a page that asks the network for nothing shows their rows only. */
+  feeds?: readonly Followed[]
   /** A further script of the page's own, which may talk to the server it came from. */
   script?: string
   /** The title under which the page's oEmbed address is told; undefined for none. */
@@ -66,8 +68,8 @@ ${svg}
 }
 
 /** A chart file of a chart: its description, with the data that it draws. */
-const fileOf = (chart: Chart | Spread, tables: Record<string, Table>) => ({
-  tables: sources(chart, tables),
+const fileOf = (chart: Chart | Spread, tables: Record<string, Table>, feeds: readonly Followed[] = []) => ({
+  tables: sources(chart, tables, feeds),
   ...(chart.toJSON() as object),
 })
 
@@ -78,14 +80,14 @@ export function embedSnippet(chart: Chart | Spread, frame: PictureFrame = {}): s
 
 /**
  * The chart for a page that has the element `<dapplo-chart>`: its picture until it comes alive, and its description with
- * its data in a block that is no script.
+ * its data in a block that is no script. Tables go on following what they follow, by addresses as seen from that page.
  */
 export function embedElement(
   chart: Chart | Spread,
-  { frame = {}, tables }: Pick<EmbedOptions, 'frame' | 'tables'>,
+  { frame = {}, tables, feeds }: Pick<EmbedOptions, 'frame' | 'tables' | 'feeds'>,
 ): string {
   const svg = toSvg(chart, { width: 960, height: 600, ...frame }, { at: 0 })
-  const data = escapeScript(JSON.stringify({ ...fileOf(chart, tables), house: frame.house }))
+  const data = escapeScript(JSON.stringify({ ...fileOf(chart, tables, feeds), house: frame.house }))
   const theme = frame.theme === 'night' ? ' theme="night"' : ''
   const locale = frame.locale === undefined ? '' : ` locale="${escapeXml(frame.locale)}"`
   return `<dapplo-chart${theme}${locale}>\n${svg}\n<script type="application/json">${data}</script>\n</dapplo-chart>\n`
@@ -104,10 +106,16 @@ function escapeScript(json: string): string {
 }
 
 /** The tables as data for the page: only the columns that the chart draws, as lists. */
-function sources(chart: Chart | Spread, tables: Record<string, Table>): Record<string, unknown> {
+function sources(
+  chart: Chart | Spread,
+  tables: Record<string, Table>,
+  feeds: readonly Followed[],
+): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, table] of Object.entries(tables)) {
-    const used = columnsUsed(chart, table)
+    const { table: _, ...followed }: Partial<Followed> = feeds.find(one => one.table === table) ?? {}
+    // Rows that age go by a column that nothing may draw.
+    const used = columnsUsed(chart, table, followed.at)
     const rows: Record<string, unknown[]> = {}
     const columns: Record<string, unknown> = {}
     for (const column of used) {
@@ -117,16 +125,16 @@ function sources(chart: Chart | Spread, tables: Record<string, Table>): Record<s
       )
       columns[column] = { ...options, type }
     }
-    out[name] = { rows, key: table.key.length > 0 ? table.key : undefined, columns }
+    out[name] = { rows, key: table.key.length > 0 ? table.key : undefined, columns, ...followed }
   }
   return out
 }
 
-function columnsUsed(chart: Chart | Spread, table: Table): string[] {
+function columnsUsed(chart: Chart | Spread, table: Table, too?: string): string[] {
   const text = JSON.stringify(chart.toJSON())
   // A column that no phrase could name is left out; a name inside other words costs some bytes, never a value.
   return table.names.filter(
-    name => table.key.includes(name) || text.includes(JSON.stringify(name).slice(1, -1)),
+    name => name === too || table.key.includes(name) || text.includes(JSON.stringify(name).slice(1, -1)),
   )
 }
 

@@ -36,7 +36,7 @@ export function addEmbed(program: Command): void {
         case 'snippet':
           return writeWhole(flags.out, embedSnippet(chart, frame))
         case 'element':
-          return writeWhole(flags.out, embedElement(chart, { frame, tables }))
+          return writeWhole(flags.out, embedElement(chart, { frame, tables, feeds: opened.feeds }))
         default:
           throw new DapploError(
             'bad-flag',
