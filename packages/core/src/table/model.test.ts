@@ -93,6 +93,22 @@ test('whatever is done to it, it holds the rows that a map would', async () => {
   )
 })
 
+test('a key that is there twice leaves the rows as they were', () => {
+  const live = table([{ id: 'a', n: 1 }], { key: 'id' })
+  const twice = [
+    { id: 'b', n: 2 },
+    { id: 'b', n: 3 },
+  ]
+  for (const act of [() => live.replace(twice), () => live.append(twice)]) {
+    expect(act).toThrow(expect.objectContaining({ code: 'duplicate-key' }))
+    expect(live.rows()).toEqual([{ id: 'a', n: 1 }])
+  }
+  expect(live.put(twice).rows()).toEqual([
+    { id: 'a', n: 1 },
+    { id: 'b', n: 3 },
+  ])
+})
+
 test('a key is what was read, not how it was written', () => {
   const live = table(
     [

@@ -1,10 +1,11 @@
 import { type Signal, signal } from '@preact/signals-core'
 import { DapploError, type Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
-import { type Cells, cellText, copyCell, pickCells } from './cells.ts'
+import { type Cells, copyCell, pickCells } from './cells.ts'
 import { type Change, ChangeLog } from './change.ts'
 import type { TableColumn } from './column.ts'
 import { Intake } from './intake.ts'
+import { duplicateKey, keyOf, rowsByKey } from './keys.ts'
 import type { Column, Value } from './options.ts'
 import type { Report } from './report.ts'
 
@@ -206,9 +207,9 @@ export class Table<R = any> {
       const known = this.keyIndex()
       const fresh = new Set<string>()
       for (let i = 0; i < records.length; i++) {
-        const key = this.keyOfCells(cells, i)
+        const key = keyOf(this.key, cells, i)
         if (known.has(key) || fresh.has(key))
-          throw this.duplicate(key, 'append', 'Use put to replace the row that has it.')
+          throw duplicateKey(key, this.title, 'append', 'Use put to replace the row that has it.')
         fresh.add(key)
       }
     }
@@ -225,7 +226,7 @@ export class Table<R = any> {
     const known = this.keyIndex()
     const fresh = new Map<string, number>()
     records.forEach((record, i) => {
-      const key = this.keyOfCells(cells, i)
+      const key = keyOf(this.key, cells, i)
       const row = known.get(key)
       const earlier = fresh.get(key)
       if (row === undefined && earlier === undefined) {
@@ -272,7 +273,7 @@ export class Table<R = any> {
       }),
     )
     for (let i = 0; cells.size > 0 && i < all.length; i++) {
-      const row = known.get(this.keyOfCells(cells, i))
+      const row = known.get(keyOf(this.key, cells, i))
       if (row !== undefined) gone.add(row)
     }
     if (gone.size > 0) this.keepRows(row => !gone.has(row))
@@ -297,22 +298,21 @@ export class Table<R = any> {
   replace(rows: readonly R[]): this {
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
-    const before = new Map<string, number>()
+    const keyed = this.key.length > 0
+    // A key that is there twice is found before anything is touched.
+    const index = keyed ? rowsByKey(this.key, cells, records.length, this.title) : undefined
+    const known = keyed ? this.keyIndex() : undefined
     const old = this.serials.slice()
-    if (this.key.length > 0) for (const [key, row] of this.keyIndex()) before.set(key, old[row])
+    const rowBefore = (i: number) => (known ? known.get(keyOf(this.key, cells, i)) : i)
+    const serials = records.map((_, i) => old[rowBefore(i) ?? old.length] as number | undefined)
     for (const column of this.byName.values()) column.keep([])
     this.rowCount = 0
     this.rowOfKey = undefined
-    const stay = new Set<number>()
-    const serials = records.map((_, i) => {
-      const serial = this.key.length > 0 ? before.get(this.keyOfCells(cells, i)) : old[i]
-      if (serial !== undefined && !stay.has(serial)) stay.add(serial)
-      return serial
-    })
+    const stay = new Set(serials)
     for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
     this.add(cells, records.length, serials)
+    this.rowOfKey = index
     this.log.replace()
-    if (this.key.length > 0) this.keyIndex()
     this.changed()
     return this
   }
@@ -337,7 +337,7 @@ export class Table<R = any> {
     this.rowCount += count
     if (this.rowOfKey) {
       const own = this.keyCells()
-      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(this.keyOfCells(own, row), row)
+      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(keyOf(this.key, own, row), row)
     }
   }
 
@@ -379,39 +379,10 @@ export class Table<R = any> {
     )
   }
 
-  private keyOfCells(cells: ReadonlyMap<string, Cells>, i: number): string {
-    return this.key.map(part => (cells.has(part) ? cellText(cells.get(part)!, i) : '')).join(KEY_PARTS)
-  }
-
   private keyIndex(): Map<string, number> {
-    if (!this.rowOfKey) {
-      const index = new Map<string, number>()
-      const cells = this.keyCells()
-      for (let row = 0; row < this.rowCount; row++) {
-        const key = this.keyOfCells(cells, row)
-        if (index.has(key))
-          throw this.duplicate(key, 'key', 'Name columns that together identify a row, or leave the key out.')
-        index.set(key, row)
-      }
-      this.rowOfKey = index
-    }
+    this.rowOfKey ??= rowsByKey(this.key, this.keyCells(), this.rowCount, this.title)
     return this.rowOfKey
-  }
-
-  private duplicate(key: string, path: string, hint: string): DapploError {
-    return new DapploError(
-      'duplicate-key',
-      `Two rows of ${this.title} have the key ${key
-        .split(KEY_PARTS)
-        .map(k => `"${k}"`)
-        .join(', ')}`,
-      path,
-      hint,
-    )
   }
 }
 
 const list = <T>(rows: T | readonly T[]): readonly T[] => (Array.isArray(rows) ? rows : [rows as T])
-
-/** Parts of a key are joined by the unit separator, which no text that people write contains. */
-const KEY_PARTS = '\u001f'
