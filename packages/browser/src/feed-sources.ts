@@ -82,7 +82,7 @@ export function openSocket({ url, apply, connected }: SourceHost): Source {
   let closed = false
   const open = () => {
     connected('connecting')
-    socket = new WebSocket(after(url.replace(/^http/i, 'ws'), last))
+    socket = new WebSocket(after(url, last).replace(/^http/i, 'ws'))
     socket.onopen = () => {
       patience.succeeded()
       connected('open')
