@@ -22,20 +22,25 @@ function scalesOf(pane: Pane, directions: Directions) {
     .filter(({ scale }) => scale !== undefined && scale.factor !== 0)
 }
 
-/** Ends within the whole; `whole` where they are all of it, undefined where they would show nothing. */
+/**
+ * Ends within the whole; `whole` where they are all of it, undefined where they would show nothing. All of them are places
+ * on the line that the scale stretches, so that a logarithmic one keeps its decades while it is moved.
+ */
 function limited(
   [low, high]: [number, number],
   [min, max]: readonly [number, number],
-  least: number,
 ): [number, number] | 'whole' | undefined {
   const span = high - low
-  const size = Math.max(Math.abs(low), Math.abs(high))
-  if (!(span > Math.max(least, size * NARROWEST)) || !Number.isFinite(span)) return undefined
+  if (!(span > 0) || !Number.isFinite(span)) return undefined
   if (span >= (max - min) * 0.9999) return 'whole'
   if (low < min) return [min, min + span]
   if (high > max) return [max - span, max]
   return [low, high]
 }
+
+/** Whether there is anything to see between two values. */
+const isWide = ([low, high]: readonly [number, number], least: number): boolean =>
+  high - low > Math.max(least, Math.max(Math.abs(low), Math.abs(high)) * NARROWEST)
 
 /** Zooming and moving of one pane, in pixels of the chart. */
 export class Zooming {
@@ -78,13 +83,16 @@ export class Zooming {
   ): Zoom {
     const out: Record<string, readonly [number, number]> = { ...zoom }
     for (const { input, scale } of scalesOf(pane, directions)) {
-      const [from, to] = edges[input.role]
-      const ends = [scale.invert(from), scale.invert(to)].sort((a, b) => a - b) as [number, number]
-      const whole = this.whole.get(input.name) ?? pane.full.get(input.name) ?? scale.domain
-      const least = scale.kind.name === 'category' ? 1 : 0
-      const kept = limited(ends, [Math.min(...whole), Math.max(...whole)], least)
+      const { kind, factor, offset, domain } = scale
+      const rising = (a: number, b: number): [number, number] => (a < b ? [a, b] : [b, a])
+      const [from, to] = edges[input.role].map(pixel => (pixel - offset) / factor)
+      const whole = this.whole.get(input.name) ?? pane.full.get(input.name) ?? domain
+      const kept = limited(rising(from, to), rising(kind.forward(whole[0]), kind.forward(whole[1])))
       if (kept === 'whole') delete out[input.name]
-      else if (kept) out[input.name] = kept
+      else if (kept) {
+        const ends = rising(kind.backward(kept[0]), kind.backward(kept[1]))
+        if (isWide(ends, kind.name === 'category' ? 1 : 0)) out[input.name] = ends
+      }
     }
     return out
   }
