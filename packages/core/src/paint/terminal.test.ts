@@ -60,6 +60,34 @@ describe('a chart of characters', () => {
     expect(new Set(ends).size).toBe(1)
   })
 
+  test('has no half letters where words are written over each other', () => {
+    const words = (text: string, x: number) => ({
+      kind: 'texts' as const,
+      id: text,
+      part: 'guide' as const,
+      clip: false,
+      keys: [0],
+      colors: ['#000000'],
+      color: Uint16Array.of(0),
+      x: Float32Array.of(x * CELL.width),
+      y: Float32Array.of(CELL.height),
+      texts: [text],
+      size: 12,
+      weight: 400 as const,
+      anchor: 'start' as const,
+      turn: 0,
+    })
+    const place = fc.integer({ min: 0, max: 14 })
+    const word = fc.constantFrom('北の湾', 'abc', '👩‍👩‍👧', 'é', '한')
+    fc.assert(
+      fc.property(fc.array(fc.tuple(word, place), { minLength: 1, maxLength: 6 }), list => {
+        const batches = [...list, ['|', 18] as const].map(([text, x]) => words(text, x))
+        const line = toTerminalText({ width: 20 * CELL.width, height: CELL.height, batches } as never)
+        expect(stringWidth(line.slice(0, line.indexOf('|')))).toBe(18)
+      }),
+    )
+  })
+
   test('shows longer bars for greater values, to an eighth of a cell', () => {
     const values = [1, 2, 3, 5, 8, 13]
     const text = draw(

@@ -120,8 +120,12 @@ class Sheet {
         const cells = stringWidth(letter)
         // What has no width of its own would push the rest of its line aside.
         if (cells > 0 && column >= 0 && column + cells <= this.columns) {
-          this.cells[row * this.columns + column] = letter
-          for (let k = 1; k < cells; k++) this.cells[row * this.columns + column + k] = ''
+          const at = row * this.columns + column
+          // Half of a wide letter is none: what is left of one that is written over becomes a blank.
+          if (this.cells[at] === '') this.cells[at - 1] = ' '
+          if (this.cells[at + cells] === '') this.cells[at + cells] = ' '
+          this.cells[at] = letter
+          for (let k = 1; k < cells; k++) this.cells[at + k] = ''
         }
         column += cells
       }
