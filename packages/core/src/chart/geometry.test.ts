@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { groupedBy, sum } from '../../../../tests/support/grouping.ts'
 import {
   chart,
   csvText,
@@ -42,13 +43,6 @@ const rectsOf = (scene: Scene): Rects =>
   scene.batches.find((batch): batch is Rects => batch.kind === 'rects' && batch.part === 'data')!
 const boxes = (batch: Rects): Box[] =>
   Array.from(batch.x, (x, i) => ({ x, y: batch.y[i], width: batch.width[i], height: batch.height[i] }))
-const sum = (list: readonly number[]) => list.reduce((a, b) => a + b, 0)
-
-function groupedBy<T, K>(list: readonly T[], keyOf: (one: T) => K): Map<K, T[]> {
-  const out = new Map<K, T[]>()
-  for (const one of list) out.set(keyOf(one), [...(out.get(keyOf(one)) ?? []), one])
-  return out
-}
 
 describe('bars', () => {
   /** Each bar with its rows, its place along the categories, and its extent along the measure. */

@@ -74,7 +74,6 @@ function textOf(meaning: Meaning, table: Table, rows: Int32Array | undefined, lo
   if (isMeasure(meaning) && cells.type === 'number')
     return valueText(cells.values[0], { ...lookOf(values), locale })
   const text = roleTexts(values, locale)
-  if (isMeasure(meaning)) return text(0)
   return oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
 }
 

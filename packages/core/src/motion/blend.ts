@@ -43,10 +43,12 @@ export function joined(batches: readonly Batch[]): Batch {
   const out: Record<string, unknown> = { ...first }
   const counts = batches.map(shapeCount)
   const list = batches as readonly unknown[] as readonly Record<string, unknown>[]
-  for (const [name, value] of Object.entries(first)) {
+  // Colours and transparency are joined below, each in its own way.
+  const { alpha: _, ...own } = first
+  for (const [name, value] of Object.entries(own)) {
     if (value instanceof Float32Array || value instanceof Float64Array || value instanceof Uint8Array) {
-      // What only some have, such as a transparency, the others have as usual.
-      const usual = name === 'alpha' ? 1 : value instanceof Uint8Array ? 0 : Number.NaN
+      // What only some have, such as the forms of points, the others have as usual.
+      const usual = value instanceof Uint8Array ? 0 : Number.NaN
       const blank = (count: number) => new (value.constructor as typeof Float32Array)(count).fill(usual)
       out[name] = joinArrays(list.map((batch, i) => (batch[name] as Float32Array) ?? blank(counts[i])))
     } else if (Array.isArray(value) && name !== 'colors' && !(name === 'dash' && first.kind === 'segments')) {

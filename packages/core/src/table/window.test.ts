@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { groupedBy, sum } from '../../../../tests/support/grouping.ts'
 import { readPhrase } from './phrase.ts'
 import { table } from './read.ts'
 import { shape } from './shape.ts'
@@ -38,12 +39,6 @@ function marks(list: Row[], y: unknown, roles: Record<string, unknown> = {}, sha
     return { x: read('x') as number, color: read('color') as string, y: read('y') as number }
   })
 }
-function groupedBy<T, K>(list: readonly T[], keyOf: (one: T) => K): Map<K, T[]> {
-  const out = new Map<K, T[]>()
-  for (const one of list) out.set(keyOf(one), [...(out.get(keyOf(one)) ?? []), one])
-  return out
-}
-const sum = (list: readonly number[]) => list.reduce((a, b) => a + b, 0)
 
 describe('worked out over groups', () => {
   test('shares of the whole come to one, shares of a place to one at each', () => {
