@@ -113,6 +113,7 @@ export function bind(
     )
   const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
   const legend: LegendSeries[] = []
+  const explained = new Set<string>()
   const onlyAsides = parts.every(part => part.drawing.kind.aside)
   let byName = true
   const drawings: BoundDrawing[] = []
@@ -123,7 +124,7 @@ export function bind(
     const all = seriesFor(drawing, shaped, description, theme, tongue, findings, plain)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
-      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden)
+      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
     const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
     const bound = bindOne(part, all, shown, shades, description)
@@ -199,10 +200,12 @@ function addEntries(
   { kind }: ResolvedDrawing,
   right: boolean,
   hidden: ReadonlySet<string>,
+  explained: Set<string>,
 ): void {
   for (const one of entries) {
-    if (one.name === '' || legend.some(entry => entry.key === one.key && entry.swatch === kind.swatch))
-      continue
+    const known = `${kind.swatch} ${one.key}`
+    if (one.name === '' || explained.has(known)) continue
+    explained.add(known)
     // The reader sees which series the second scale measures.
     const name = right ? `${one.name} (right)` : one.name
     const swatch = one.by === 'dash' ? 'line' : kind.swatch

@@ -1,4 +1,5 @@
 import { edgeMarks } from '../drawing/edge-marks.ts'
+import type { Finding } from '../finding/error.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
@@ -34,6 +35,8 @@ export interface Pane {
   /** Ends of each scale without zoom, in data units. */
   full: ReadonlyMap<string, readonly [number, number]>
   batches: Batch[]
+  /** What was asked of its axes and has no room. */
+  findings: Finding[]
   /** Room that labels take on either side of the plot, in pixels: panes that line up share the largest. */
   insets: { left: number; right: number }
 }
@@ -214,6 +217,10 @@ export function composePane(input: PaneInput): Pane {
     scales,
     full,
     batches: batches.map(batch => inScene(batch, input)),
+    findings:
+      tiny || empty
+        ? []
+        : axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
     insets,
   }
 }

@@ -1,3 +1,4 @@
+import { DapploError } from '../finding/error.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
 import { clean } from '../guide/text.ts'
@@ -144,7 +145,13 @@ function wishOf({ ticks }: AxisOptions, domain: Domain, name: string): AxisInput
     )
   }
   const step = typeof ticks.every === 'number' ? ticks.every : stepOfSpan(ticks.every)
-  return step !== undefined && (typeof step === 'object' || step > 0) ? { every: step } : undefined
+  if (step !== undefined && (typeof step === 'object' || step > 0)) return { every: step }
+  throw new DapploError(
+    'bad-option',
+    `${JSON.stringify(ticks.every)} is no interval from tick to tick`,
+    `axes.${name}.ticks.every`,
+    'Write a number above 0, or one unit of time and how many of it, as in { "months": 3 }.',
+  )
 }
 
 function titleOf(

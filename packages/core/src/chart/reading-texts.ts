@@ -61,7 +61,7 @@ export function placeText(
   const { locale } = tongue
   if (cells.type === 'text') {
     const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
-    return meaning.is === 'cycle' ? cycleText(meaning.cycle, Number(word), locale, 'long') : word
+    return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale, 'long') : word
   }
   const start = mark === undefined ? value : cells.values[mark]
   if (cells.type === 'time')

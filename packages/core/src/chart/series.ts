@@ -1,5 +1,5 @@
 import type { Series } from '../drawing/kind.ts'
-import type { Finding } from '../finding/error.ts'
+import { DapploError, type Finding } from '../finding/error.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { MARKERS } from '../scene/marker.ts'
@@ -15,6 +15,9 @@ import type { ResolvedDrawing } from './resolve.ts'
 
 /** Series beyond this many are one picture no reader can take in. */
 const MOST_SERIES = 5000
+
+/** More than these cannot be told apart by the small whole numbers that shapes name their colours by. */
+const MOST_INDEXED = 65_000
 
 /** Lengths in pixels of dashes and gaps, in order of use; the first is a solid line. */
 export const DASHES: readonly (readonly number[])[] = [[], [7, 4], [2, 4], [12, 4, 2, 4], [14, 5], [5, 3]]
@@ -70,6 +73,13 @@ export function seriesFor(
     }
   }
   const { codes, seriesOf } = combinations(parts, shaped.length)
+  if (codes.length > MOST_INDEXED)
+    throw new DapploError(
+      'too-many-series',
+      `${codes.length.toLocaleString('en')} series cannot be drawn`,
+      drawing.path ? `${drawing.path}.color` : 'color',
+      'Bind color to a column with fewer values, or keep the largest with top.',
+    )
   if (codes.length > MOST_SERIES) {
     findings.push({
       code: 'too-many-series',
@@ -158,7 +168,7 @@ function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled,
 /** The combinations of values that occur, in the order of their categories, and which one each mark has. */
 function combinations(parts: readonly Part[], length: number): { codes: number[][]; seriesOf: Uint16Array } {
   const found = new Map<string, number>()
-  const seriesOf = new Uint16Array(length)
+  const met = new Uint32Array(length)
   const first = parts[0].coded
   const one = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
   const list: number[][] = []
@@ -167,7 +177,7 @@ function combinations(parts: readonly Part[], length: number): { codes: number[]
     if (one) {
       const code = first.codes[mark]
       if (one[code + 1] < 0) one[code + 1] = list.push([code]) - 1
-      seriesOf[mark] = one[code + 1]
+      met[mark] = one[code + 1]
       continue
     }
     const codes = parts.map(part => part.coded.codes[mark])
@@ -177,15 +187,16 @@ function combinations(parts: readonly Part[], length: number): { codes: number[]
       at = list.push(codes) - 1
       found.set(name, at)
     }
-    seriesOf[mark] = at
+    met[mark] = at
   }
   // Series stand in the order of their categories, whatever row happened to come first.
   const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
-  const rank = new Uint16Array(list.length)
+  const rank = new Uint32Array(list.length)
   order.forEach((at, i) => {
     rank[at] = i
   })
-  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[seriesOf[mark]]
+  const seriesOf = new Uint16Array(length)
+  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[met[mark]]
   return { codes: order.map(at => list[at]), seriesOf }
 }
 
@@ -212,7 +223,7 @@ function codesOf(values: RoleValues, locale: string): Coded {
   if (cells.type === 'text') {
     const names =
       meaning.is === 'cycle'
-        ? cells.words.map(word => cycleText(meaning.cycle, Number(word), locale))
+        ? cells.words.map(word => cycleText(meaning.cycle, word, locale))
         : cells.words
     return { codes: cells.codes, keys: cells.words, names }
   }

@@ -64,7 +64,7 @@ export function roleTexts(values: RoleValues, locale: string): LabelTexts {
     const { codes, words } = cells
     return mark => {
       const word = codes[mark] < 0 ? '' : (words[codes[mark]] ?? '')
-      return meaning.is === 'cycle' && word !== '' ? cycleText(meaning.cycle, Number(word), locale) : word
+      return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale) : word
     }
   }
   const unit = meaning.is === 'bucket' ? meaning.unit : undefined

@@ -25,7 +25,7 @@ import { describe } from './describe.ts'
 import { type Settled, sharedScales } from './description.ts'
 import { dimmed, type RowTests } from './dim.ts'
 import { type Domain, settleDomain } from './domain.ts'
-import type { Frame, State } from './frame.ts'
+import { checkedFrame, type Frame, type State } from './frame.ts'
 import { groundTheme } from './ground.ts'
 import { fillHeading, type HeadingWords } from './heading-words.ts'
 import { composePicture } from './picture.ts'
@@ -101,19 +101,20 @@ export class View {
     this.chart = signal(chart)
     this.state = signal(state)
     this.frame = signal(frame)
+    const framed = computed(() => checkedFrame(this.frame.value))
     const theme = computed(() => {
-      const { theme: wish, house } = this.frame.value
+      const { theme: wish, house } = framed.value
       const theme = groundTheme(themeOf(wish, house), this.chart.value.description.background, house)
       const color = this.detail.value?.color
       return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
     })
-    const locale = computed(() => this.frame.value.locale ?? this.frame.value.house?.locale ?? 'en')
-    const houseWords = computed(() => this.frame.value.house?.words)
+    const locale = computed(() => framed.value.locale ?? framed.value.house?.locale ?? 'en')
+    const houseWords = computed(() => framed.value.house?.words)
     const tongue = computed(() => tongueOf(locale.value, houseWords.value))
     this.tongue = tongue
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
     const zoom = computed(() => this.state.value.zoom)
-    const source = computed(() => this.frame.value.measure)
+    const source = computed(() => framed.value.measure)
     const measure: ReadonlySignal<Measure> = computed(() => rememberWidths(source.value))
     const shapes: ReadonlySignal<ShapedDrawing[][]> = computed(() => {
       for (const table of tablesOf(this.chart.value)) table.version.value
@@ -168,7 +169,7 @@ export class View {
         })),
         background: shown.description.background,
         spread: shown instanceof Spread ? shown.description : undefined,
-        frame: this.frame.value,
+        frame: framed.value,
         tongue: tongue.value,
         theme: theme.value,
         measure: measure.value,
@@ -265,7 +266,7 @@ export class View {
       ),
     )
     const words = chartsOf(this.chart.value).flatMap(chart => chart.resolved.findings)
-    return [...new Set(read), ...words, ...panes.flatMap(pane => pane.bound.findings)]
+    return [...new Set(read), ...words, ...panes.flatMap(pane => [...pane.bound.findings, ...pane.findings])]
   }
 
   private settleAll(shown: Chart | Spread, bounds: Bound[]): Map<string, Domain>[] {

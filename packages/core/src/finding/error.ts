@@ -1,3 +1,10 @@
+import { cutText, plainText } from './plain-text.ts'
+
+/** More than this many characters are no sentence: a name or cell that is quoted in it is cut. */
+const LONGEST = 600
+
+const sayable = (text: string): string => cutText(plainText(text), LONGEST)
+
 /** What a person can do something about: thrown when a description or data cannot be drawn at all. */
 export class DapploError extends Error {
   /** Stable, for programs: `unknown-column`, `bad-json`, … */
@@ -8,11 +15,11 @@ export class DapploError extends Error {
   readonly hint: string
 
   constructor(code: string, message: string, path = '', hint = '') {
-    super(message)
+    super(sayable(message))
     this.name = 'DapploError'
     this.code = code
-    this.path = path
-    this.hint = hint
+    this.path = sayable(path)
+    this.hint = sayable(hint)
   }
 
   /** What, where and what to do, in one line. */

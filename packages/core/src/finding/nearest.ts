@@ -1,12 +1,17 @@
 import { distance } from 'fastest-levenshtein'
 
+/** Nobody mistypes a longer word; comparing it would take its length squared. */
+const LONGEST = 100
+
 /** The candidate most like `word`, or undefined when none is near enough to be worth suggesting. */
 export function nearest(word: string, candidates: Iterable<string>): string | undefined {
+  if (word.length > LONGEST) return undefined
   const lower = word.toLowerCase()
   let best: string | undefined
   // Up to two in five letters may be wrong: enough for a slip or a plural, too little for another word.
   let least = Math.max(2, Math.floor(word.length * 0.4)) + 1
   for (const candidate of candidates) {
+    if (Math.abs(candidate.length - word.length) >= least) continue
     const far = distance(lower, candidate.toLowerCase())
     if (far < least) {
       best = candidate

@@ -1,3 +1,4 @@
+import type { Finding } from '../finding/error.ts'
 import type { NumberLook } from '../scale/number-format.ts'
 import type { PositionScale, ScaleKind } from '../scale/scale.ts'
 import type { TimeStep } from '../scale/time-ticks.ts'
@@ -55,6 +56,8 @@ export interface AxisLayout {
   turn: number
   /** Pixels between the plot and the far edge of the labels. */
   thickness: number
+  /** What was asked of it and has no room. */
+  findings?: Finding[]
 }
 
 /** Everything a layout of one kind of axis works with. */

@@ -15,7 +15,7 @@ export function categoryAxis(context: AxisContext): AxisLayout {
   const chosen = Array.isArray(input.wish) ? input.wish.filter(i => i >= low && i <= high) : undefined
   const all = chosen ?? Array.from({ length: Math.max(0, high - low + 1) }, (_, i) => low + i)
   const name = (i: number, width: 'long' | 'short' | 'narrow' = 'short') =>
-    clean(cycle ? cycleText(cycle, Number(words[i]), look.locale, width) : words[i]) || '–'
+    clean(cycle ? cycleText(cycle, words[i], look.locale, width) : words[i]) || '–'
   const room = Math.abs(scale.factor)
   const pictured = images !== undefined && all.some(i => Object.hasOwn(images, words[i]))
   const build = (ticks: number[], labels: string[][], thickness: number, turn = 0): AxisLayout => {

@@ -1,7 +1,12 @@
+import type { Finding } from '../finding/error.ts'
 import { tickTexts } from '../scale/number-format.ts'
-import { chooseTicks, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
+import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
+import { mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './label-room.ts'
+
+/** Of a list of ticks no more are looked at: there is room for some dozens. */
+const MOST_GIVEN = 10_000
 
 /** An axis of numbers: ends at neat values where they may move, ticks by optimisation on the labels themselves. */
 export function numberAxis(context: AxisContext): AxisLayout {
@@ -10,14 +15,22 @@ export function numberAxis(context: AxisContext): AxisLayout {
   const { look, wish, round } = input
   const texts = (values: readonly number[]) => tickTexts(values, look)
   // A reader needs a few marks to measure by, and more only slowly as the axis grows.
+  const most = mostLabels(context)
+  const findings: Finding[] = []
+  if (typeof wish === 'number' && wish > most) findings.push(tooMany(input.name, wish, most))
   const wanted =
-    typeof wish === 'number' ? Math.max(1, wish) : level ? Math.max(2, 1 + length / 110) : 2.5 + length / 110
+    typeof wish === 'number' ? Math.max(1, Math.min(wish, most)) : level ? Math.max(2, 1 + length / 110) : 2.5 + length / 110
   let ticks: number[]
   let minor: number[] = []
   let step = Number.NaN
-  if (Array.isArray(wish)) ticks = wish
+  if (Array.isArray(wish)) ticks = wish.slice(0, MOST_GIVEN)
   else if (typeof wish === 'object' && typeof wish.every === 'number') {
-    step = wish.every
+    const fits = (values: number[]) =>
+      !collide(values.map(make(min, max).map), texts(values), context)
+    step = readableStep(wish.every, min, max, context, input.kind.name === 'linear' ? fits : () => true)
+    if (step !== wish.every)
+      findings.push(tooDense(input.name, wish.every, countEvery(min, max, wish.every), step || undefined))
+    if (!(step > 0)) step = max - min || 1
     if (round.min) min = Math.floor(min / step + 1e-9) * step
     if (round.max) max = Math.ceil(max / step - 1e-9) * step
     ticks = ticksEvery(min, max, step).values
@@ -54,6 +67,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
   if (input.kind.name !== 'linear' || Array.isArray(wish)) {
     const all = texts(ticks)
     ticks = keptApart(ticks, scale, all, context).map(i => ticks[i])
+    if (Array.isArray(wish)) findings.push(...ticksLeftOut(input.name, wish.length, ticks.length))
   }
   if (input.minor && input.kind.name === 'linear' && step > 0) minor = minorBetween(ticks, step, low, high)
   if (input.minor === false) minor = []
@@ -72,6 +86,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
     larger: [],
     turn: 0,
     thickness,
+    findings,
   }
 }
 

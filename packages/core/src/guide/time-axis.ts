@@ -1,8 +1,13 @@
-import { chooseTimeTicks, labelTimes, type TimeStep, timesEvery } from '../scale/time-ticks.ts'
+import type { Finding } from '../finding/error.ts'
+import { chooseTimeTicks, countTimes, labelTimes, type TimeStep } from '../scale/time-ticks.ts'
 import { addUnits, type Unit } from '../table/calendar.ts'
+import { mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
-import { keptApart } from './label-room.ts'
+import { collide, keptApart } from './label-room.ts'
 import { LINE } from './text.ts'
+
+/** Of a list of ticks no more are looked at: there is room for some dozens. */
+const MOST_GIVEN = 10_000
 
 /** An axis of times: divisions of the calendar, with the larger unit named where it changes. */
 export function timeAxis(context: AxisContext): AxisLayout {
@@ -10,7 +15,8 @@ export function timeAxis(context: AxisContext): AxisLayout {
   const { min, max, zone, look, wish, unit } = input
   const scale = make(min, max)
   const width = level ? (text: string) => measure(text, font) : () => font.size * LINE
-  const most = typeof wish === 'number' ? wish : Math.max(2, Math.floor(length / (level ? 40 : 30)))
+  const room = mostLabels(context)
+  const most = typeof wish === 'number' ? Math.max(1, Math.min(wish, room)) : Math.max(2, Math.floor(length / (level ? 40 : 30)))
   const own = input.timeFormat
   // The end of the last bucket begins nothing that is shown.
   const end = unit ? max - 1 : max
@@ -18,12 +24,27 @@ export function timeAxis(context: AxisContext): AxisLayout {
   let stepUnit: Unit
   let labels: string[] | undefined
   let larger: string[] | undefined
+  const findings: Finding[] = typeof wish === 'number' && wish > room ? [tooMany(input.name, wish, room)] : []
+  const written = (times: number[], step: Unit) =>
+    typeof own === 'function'
+      ? { labels: times.map(time => own(new Date(time))), larger: [] }
+      : labelTimes(times, step, own ?? usualLook(step), look.locale, zone)
   if (Array.isArray(wish)) {
-    ticks = wish.filter(time => time >= min && time <= max)
+    ticks = wish.slice(0, MOST_GIVEN).filter(time => time >= min && time <= max)
     stepUnit = unit ?? 'day'
   } else if (typeof wish === 'object' && typeof wish.every === 'object') {
-    ticks = timesEvery(wish.every as TimeStep, min, end, zone)
-    stepUnit = (wish.every as TimeStep).unit
+    const asked = wish.every as TimeStep
+    const found = readableTimes(
+      asked,
+      min,
+      end,
+      context,
+      (times, { unit: by }) => !collide(times.map(scale.map), written(times, by).labels, context),
+    )
+    ticks = found.ticks
+    stepUnit = found.step.unit
+    if (found.step !== asked)
+      findings.push(tooDense(input.name, asked, countTimes(asked, min, end), found.step))
   } else {
     const found = chooseTimeTicks({
       min,
@@ -41,14 +62,12 @@ export function timeAxis(context: AxisContext): AxisLayout {
     larger = found.larger
   }
   if (own || !labels || !larger) {
-    const written =
-      typeof own === 'function'
-        ? { labels: ticks.map(time => own(new Date(time))), larger: [] }
-        : labelTimes(ticks, stepUnit, own ?? usualLook(stepUnit), look.locale, zone)
-    const kept = keptApart(ticks, scale, written.labels, context)
-    labels = kept.map(i => written.labels[i])
-    larger = own ? [] : kept.map(i => written.larger[i])
+    const all = written(ticks, stepUnit)
+    const kept = keptApart(ticks, scale, all.labels, context)
+    labels = kept.map(i => all.labels[i])
+    larger = own ? [] : kept.map(i => all.larger[i])
     ticks = kept.map(i => ticks[i])
+    if (Array.isArray(wish)) findings.push(...ticksLeftOut(input.name, wish.length, ticks.length))
   }
   const labelAt =
     unit && contains(unit, stepUnit) ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2) : ticks
@@ -68,6 +87,7 @@ export function timeAxis(context: AxisContext): AxisLayout {
     larger: level ? larger : [],
     turn: 0,
     thickness,
+    findings,
   }
 }
 

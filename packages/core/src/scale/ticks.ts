@@ -34,13 +34,26 @@ export const NARROWEST = 1e-290
 /** Steps are counted from zero, so far from it that adding one still makes a difference. */
 const COUNTABLE = 2 ** 52
 
+/** Labels that are written and measured in one search at the most. */
+const MOST_LABELS = 20_000
+
 /** The best ticks for the wish; undefined when nothing is legible. */
 export function chooseTicks(wish: TickWish): Ticks | undefined {
   const { min, max, enclose, whole } = wish
   const wanted = Math.max(2, wish.wanted)
   const range = max - min
   if (!(range > NARROWEST) || !Number.isFinite(range)) return undefined
-  const legible = wish.legible ?? (() => 1)
+  let written = 0
+  // Where labels of one step touch, those of a step four times finer do, too.
+  let touching = 0
+  const legible = (values: number[], step: number): number => {
+    if (!wish.legible) return 1
+    if (step <= touching / 4 || written > MOST_LABELS) return Number.NEGATIVE_INFINITY
+    written += values.length
+    const found = wish.legible(values, step)
+    if (found === Number.NEGATIVE_INFINITY) touching = Math.max(touching, step)
+    return found
+  }
   let best: Ticks | undefined
   let bestScore = Number.NEGATIVE_INFINITY
   const slack = range * 1e-10
@@ -110,12 +123,15 @@ function tickValues(start: number, step: number, count: number): number[] {
   })
 }
 
-/** Ticks every `step`, on its multiples, inside the ends; none when there would be more than a thousand. */
-export function ticksEvery(min: number, max: number, step: number): Ticks {
-  const first = Math.ceil(min / step - 1e-9)
-  const count = Math.floor(max / step + 1e-9) - first + 1
-  return { values: count > 1000 || !(step > 0) ? [] : tickValues(first, step, Math.max(0, count)), step }
-}
+/** How many multiples of `step` lie inside the ends. */
+export const countEvery = (min: number, max: number, step: number): number =>
+  Math.max(0, Math.floor(max / step + 1e-9) - Math.ceil(min / step - 1e-9) + 1)
+
+/** Ticks every `step`, on its multiples, inside the ends. Ask `countEvery` first how many there will be. */
+export const ticksEvery = (min: number, max: number, step: number): Ticks => ({
+  values: tickValues(Math.ceil(min / step - 1e-9), step, countEvery(min, max, step)),
+  step,
+})
 
 /** Divisions between ticks: fifths, or quarters of a step of two, inside the ends. */
 export function minorBetween(ticks: readonly number[], step: number, min: number, max: number): number[] {

@@ -86,13 +86,15 @@ export function momentText(time: number, unit: Unit | undefined, locale: string,
   }
 }
 
-/** The name of a cycle's value: weekday 1 is Monday, month 1 January. */
+/** The name of a cycle's value: weekday 1 is Monday, month 1 January. A word that is none of them, such as the rest, stays. */
 export function cycleText(
   cycle: string,
-  value: number,
+  word: string,
   locale: string,
   width: 'long' | 'short' | 'narrow' = 'short',
 ): string {
+  const value = Number(word)
+  if (word === '' || !Number.isInteger(value)) return word
   if (cycle === 'weekday') return timeFormat(locale, 'UTC', { weekday: width }).format((3 + value) * DAY)
   if (cycle === 'month of year')
     return timeFormat(locale, 'UTC', { month: width }).format(Date.UTC(1970, value - 1, 15))

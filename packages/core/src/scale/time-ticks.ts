@@ -41,7 +41,15 @@ const STEPS: readonly TimeStep[] = [
   ...steps('year', 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 50_000, 100_000),
 ]
 
-/** Times at which a step begins, inside the ends, oldest first. */
+/** About how many times a step begins between two times. */
+export const countTimes = ({ unit, count }: TimeStep, min: number, max: number): number =>
+  (max - min) / (LENGTH[unit] * count)
+
+/** The divisions of the calendar that are longer than a step, the shortest first. */
+export const coarserSteps = ({ unit, count }: TimeStep): TimeStep[] =>
+  STEPS.filter(step => LENGTH[step.unit] * step.count > LENGTH[unit] * count * 1.001)
+
+/** Times at which a step begins, inside the ends, oldest first. Ask `countTimes` first about how many there will be. */
 export function timesEvery({ unit, count }: TimeStep, min: number, max: number, zone: Zone): number[] {
   const times: number[] = []
   const add = (time: number) => {
@@ -185,8 +193,7 @@ export function chooseTimeTicks(wish: {
   }
   let fallback: TimeTicks | undefined
   for (const step of STEPS) {
-    const count = span / (LENGTH[step.unit] * step.count)
-    if (count > most * 1.5 + 1 || (wish.least && LENGTH[step.unit] < LENGTH[wish.least] * 0.99)) continue
+    if (countTimes(step, min, max) > most * 1.5 + 1 || (wish.least && LENGTH[step.unit] < LENGTH[wish.least] * 0.99)) continue
     const values = timesEvery(step, min, max, zone)
     if (values.length > most) continue
     const variants = looks(step.unit)
@@ -206,11 +213,11 @@ export function chooseTimeTicks(wish: {
   return fallback ?? { values: [], labels: [], larger: [], step: { unit: 'year', count: 1 } }
 }
 
-/** A span of a description as a step of the calendar; undefined when it names no unit. */
+/** A span of a description as a step of the calendar; undefined where it is none: one unit, so many whole times. */
 export function stepOfSpan(span: { [unit: string]: number | undefined }): TimeStep | undefined {
-  for (const [name, count] of Object.entries(span)) {
-    const unit = name.replace(/s$/, '') as Unit
-    if (count && LENGTH[unit]) return { unit, count }
-  }
-  return undefined
+  const given = Object.entries(span).filter(([, count]) => count !== undefined)
+  if (given.length !== 1) return undefined
+  const [name, count] = given[0]
+  const unit = name.replace(/s$/, '') as Unit
+  return LENGTH[unit] > 0 && Number.isInteger(count) && count! > 0 ? { unit, count: count! } : undefined
 }

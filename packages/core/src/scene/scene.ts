@@ -228,7 +228,6 @@ export function safeLink(address: string): string | undefined {
   // Browsers skip control characters and blanks, so a scheme could hide behind them.
   const plain = text.replace(/[\u0000-\u0020\u007f-\u009f\u00a0\u2028\u2029\ufeff]/g, '')
   if (/^(https?:\/\/|mailto:)/i.test(plain)) return text
-  return plain !== '' && !/^[^/?#]*:/.test(plain) && !plain.startsWith('//') && !plain.startsWith('\\')
-    ? text
-    : undefined
+  // A backslash is a slash to browsers: `/\\host` leaves the site as `//host` does.
+  return plain !== '' && !/^[^/?#]*:/.test(plain) && !/^(\\|\/[/\\])/.test(plain) ? text : undefined
 }

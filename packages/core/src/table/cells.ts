@@ -1,3 +1,6 @@
+/** Numbers beyond this, on either side of zero, cannot be summed up or stretched without leaving what a number can hold. */
+export const LARGEST = 1e300
+
 /** Numbers, and times as milliseconds since 1970 in UTC. `NaN` is a missing value. */
 export interface NumberCells {
   type: 'number' | 'time'
@@ -39,12 +42,15 @@ export class Dictionary {
   }
 }
 
-/** A view on the first `length` cells; shares memory. */
-export function firstCells(cells: Cells, length: number): Cells {
+/** A view on `length` cells from `first` on; shares memory. */
+export function cellsFrom(cells: Cells, first: number, length: number): Cells {
   return cells.type === 'text'
-    ? { type: 'text', codes: cells.codes.subarray(0, length), words: cells.words }
-    : { type: cells.type, values: cells.values.subarray(0, length) }
+    ? { type: 'text', codes: cells.codes.subarray(first, first + length), words: cells.words }
+    : { type: cells.type, values: cells.values.subarray(first, first + length) }
 }
+
+/** A view on the first `length` cells; shares memory. */
+export const firstCells = (cells: Cells, length: number): Cells => cellsFrom(cells, 0, length)
 
 /** The cells of the given rows, in that order. */
 export function pickCells(cells: Cells, rows: ArrayLike<number>): Cells {

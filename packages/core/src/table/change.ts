@@ -1,3 +1,5 @@
+import { reportFault } from '../finding/report-fault.ts'
+
 /** What changed in a table since the last time its watchers were told. Rows are named by their serial numbers. */
 export interface Change {
   added: number[]
@@ -7,7 +9,7 @@ export interface Change {
   replaced: boolean
 }
 
-/** Gathers changes until they are told, so that a burst of updates is one piece of news. */
+/** Gathers changes until they are told, as long as somebody watches, so that a burst of updates is one piece of news. */
 export class ChangeLog {
   private added = new Set<number>()
   private changed = new Set<number>()
@@ -22,21 +24,24 @@ export class ChangeLog {
   }
 
   add(serial: number): void {
+    if (!this.watched) return
     if (this.removed.delete(serial)) this.changed.add(serial)
     else this.added.add(serial)
   }
 
   change(serial: number): void {
+    if (!this.watched) return
     if (!this.added.has(serial)) this.changed.add(serial)
   }
 
   remove(serial: number): void {
+    if (!this.watched) return
     this.changed.delete(serial)
     if (!this.added.delete(serial)) this.removed.add(serial)
   }
 
   replace(): void {
-    this.replaced = true
+    if (this.watched) this.replaced = true
   }
 
   get watched(): boolean {
@@ -63,6 +68,13 @@ export class ChangeLog {
     this.removed = new Set()
     this.replaced = false
     if (change.added.length + change.changed.length + change.removed.length === 0 && !change.replaced) return
-    for (const listener of [...this.listeners]) listener(change)
+    for (const listener of [...this.listeners]) {
+      try {
+        listener(change)
+      } catch (error) {
+        // One that fails must neither starve the others nor end the program.
+        reportFault(error)
+      }
+    }
   }
 }

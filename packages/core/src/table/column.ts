@@ -1,4 +1,4 @@
-import { type Cells, Dictionary, firstCells, pickCells } from './cells.ts'
+import { type Cells, cellsFrom, Dictionary, pickCells } from './cells.ts'
 import type { Column } from './options.ts'
 import { buildPyramid, type Pyramid } from './pyramid.ts'
 import type { Reader } from './reader.ts'
@@ -20,6 +20,8 @@ export class TableColumn {
   readonly reader: Reader
   readonly dictionary: Dictionary | undefined
   private buffer: Cells
+  /** Where the first row stands in the buffer: rows that aged have left their places. */
+  private first = 0
   private length: number
   /** False while the memory is the caller's, which is never written to. */
   private owned: boolean
@@ -60,14 +62,15 @@ export class TableColumn {
 
   /** The cells of all rows; a view that is valid until the next change. */
   get cells(): Cells {
-    return firstCells(this.buffer, this.length)
+    return cellsFrom(this.buffer, this.first, this.length)
   }
 
   /** A cell as JavaScript has it: number, Date, string, or null when missing. */
   value(row: number): number | Date | string | null {
     const cells = this.buffer
-    if (cells.type === 'text') return cells.codes[row] < 0 ? null : cells.words[cells.codes[row]]
-    const value = cells.values[row]
+    const at = this.first + row
+    if (cells.type === 'text') return cells.codes[at] < 0 ? null : (cells.words[cells.codes[at]] ?? null)
+    const value = cells.values[at] ?? Number.NaN
     if (Number.isNaN(value)) return null
     return cells.type === 'time' ? new Date(value) : value
   }
@@ -94,9 +97,9 @@ export class TableColumn {
   append(cells: Cells): void {
     const added = cells.type === 'text' ? cells.codes.length : cells.values.length
     this.reserve(this.length + added)
-    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes.set(cells.codes, this.length)
-    else if (this.buffer.type !== 'text' && cells.type !== 'text')
-      this.buffer.values.set(cells.values, this.length)
+    const at = this.first + this.length
+    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes.set(cells.codes, at)
+    else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values.set(cells.values, at)
     this.length += added
     this.forget()
   }
@@ -104,15 +107,23 @@ export class TableColumn {
   /** Writes cell `from` of `cells` into `row`. */
   write(row: number, cells: Cells, from: number): void {
     if (!this.owned) this.reserve(this.length)
-    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes[row] = cells.codes[from]
-    else if (this.buffer.type !== 'text' && cells.type !== 'text')
-      this.buffer.values[row] = cells.values[from]
+    const at = this.first + row
+    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes[at] = cells.codes[from]
+    else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values[at] = cells.values[from]
+    this.forget()
+  }
+
+  /** Lets the first rows go, without touching the others. */
+  dropFirst(count: number): void {
+    this.first += count
+    this.length -= count
     this.forget()
   }
 
   /** Keeps only the given rows, in that order. */
   keep(rows: ArrayLike<number>): void {
     this.buffer = pickCells(this.cells, rows)
+    this.first = 0
     this.length = rows.length
     this.owned = true
     this.forget()
@@ -124,19 +135,23 @@ export class TableColumn {
     this.kept.clear()
   }
 
+  /** Makes room for so many rows: where those that left were as many as stay, in their places, else in a larger buffer. */
   private reserve(length: number): void {
     const capacity = this.buffer.type === 'text' ? this.buffer.codes.length : this.buffer.values.length
-    if (this.owned && capacity >= length) return
-    const room = Math.max(length, this.owned ? capacity * 2 : length)
-    if (this.buffer.type === 'text') {
-      const codes = new Int32Array(room)
-      codes.set(this.buffer.codes.subarray(0, this.length))
-      this.buffer = { type: 'text', codes, words: this.buffer.words }
+    if (this.owned && capacity >= this.first + length) return
+    const rows = this.cells
+    const reused = this.owned && this.first >= this.length && capacity >= length
+    const room = Math.max(length, this.owned ? this.length * 2 : length)
+    if (rows.type === 'text') {
+      const codes = reused && this.buffer.type === 'text' ? this.buffer.codes : new Int32Array(room)
+      codes.set(rows.codes)
+      this.buffer = { type: 'text', codes, words: rows.words }
     } else {
-      const values = new Float64Array(room)
-      values.set(this.buffer.values.subarray(0, this.length))
-      this.buffer = { type: this.buffer.type, values }
+      const values = reused && this.buffer.type !== 'text' ? this.buffer.values : new Float64Array(room)
+      values.set(rows.values)
+      this.buffer = { type: rows.type, values }
     }
+    this.first = 0
     this.owned = true
   }
 }

@@ -84,12 +84,17 @@ const count = (n: number, word = 'cell') => `${n} ${word}${n === 1 ? '' : 's'}`
 
 /** Names as written; unnamed ones get `column 3`, repeated ones ` (2)`. */
 function headerNames(header: string[], source: string): string[] {
-  const seen = new Map<string, number>()
+  const taken = new Set<string>()
+  const times = new Map<string, number>()
   const names = header.map((raw, i) => {
     const name = raw.trim() || `column ${i + 1}`
-    const times = (seen.get(name) ?? 0) + 1
-    seen.set(name, times)
-    return times === 1 ? name : `${name} (${times})`
+    let own = name
+    for (let n = (times.get(name) ?? 0) + 1; taken.has(own) || n === 1; n++) {
+      own = n === 1 ? name : `${name} (${n})`
+      times.set(name, n)
+    }
+    taken.add(own)
+    return own
   })
   if (names.length === 1 && header[0].length > 1000) {
     throw new DapploError(

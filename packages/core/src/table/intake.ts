@@ -1,5 +1,7 @@
+import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
 import { FARTHEST } from './calendar.ts'
-import { type Cells, Dictionary } from './cells.ts'
+import { type Cells, Dictionary, LARGEST } from './cells.ts'
 import { TableColumn } from './column.ts'
 import type { Column } from './options.ts'
 import { chooseReader, readCells } from './reader.ts'
@@ -47,7 +49,7 @@ export class Intake {
       report.missing = column.extent.missing
       // Infinities and times that are no dates have no place on any scale; with one of them, the column is copied without.
       const { min, max } = column.extent
-      const farthest = reader.type === 'time' ? FARTHEST : Number.MAX_VALUE
+      const farthest = reader.type === 'time' ? FARTHEST : LARGEST
       if ((min >= -farthest && max <= farthest) || report.missing === raw.length) return column
     }
     const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
@@ -67,7 +69,9 @@ export class Intake {
     before: number,
     records: readonly unknown[],
   ): Map<string, Cells> {
+    checkRecords(records)
     const cells = new Map<string, Cells>()
+    if (columns.size > 0) this.noteUnknown(columns, records)
     if (columns.size === 0) {
       // A table that began empty takes its columns from its first rows.
       for (const name of recordNames(records)) {
@@ -102,6 +106,32 @@ export class Intake {
     return readCells(raw, column.reader, report, () => undefined, new Dictionary())
   }
 
+  /** Columns that the table does not have are left out, and told of once; a record of nothing else is none of its rows. */
+  private noteUnknown(columns: Map<string, TableColumn>, records: readonly unknown[]): void {
+    const unknown = recordNames(records).filter(name => !columns.has(name))
+    if (unknown.length === 0 && records.every(record => Object.keys(record as object).length > 0)) return
+    const bare = records.findIndex(
+      record => !Object.keys(record as object).some(name => columns.has(name)),
+    )
+    if (bare >= 0)
+      throw new DapploError(
+        'bad-rows',
+        `Row ${bare + 1} has none of the columns of ${this.title}`,
+        `rows[${bare}]`,
+        suggest(Object.keys(records[bare] as object)[0] ?? '', [...columns.keys()], 'Columns'),
+      )
+    for (const name of unknown) {
+      const path = `columns.${name}`
+      if (this.report.findings.some(finding => finding.path === path)) continue
+      this.report.findings.push({
+        code: 'unknown-column',
+        message: `Rows came with a column ${JSON.stringify(name)} that ${this.title} does not have; it is left out`,
+        remedy: 'Make the table with this column, or send rows without it.',
+        path,
+      })
+    }
+  }
+
   private note(report: ColumnReport): void {
     const path = `columns.${report.name}`
     this.report.findings = this.report.findings.filter(finding => finding.path !== path)
@@ -118,6 +148,21 @@ const blank = (name: string): ColumnReport => ({
   unreadable: 0,
   examples: [],
 })
+
+const kindOf = (value: unknown): string =>
+  value === null ? 'null' : Array.isArray(value) ? 'a list' : value === undefined ? 'nothing' : `a ${typeof value}`
+
+/** Rows must be records: lists and plain values have no names for what they hold. Throws `bad-rows`. */
+export function checkRecords(rows: readonly unknown[]): void {
+  const bad = rows.findIndex(row => row === null || typeof row !== 'object' || Array.isArray(row))
+  if (bad < 0) return
+  throw new DapploError(
+    'bad-rows',
+    `Row ${bad + 1} is ${kindOf(rows[bad])}, not a record`,
+    `rows[${bad}]`,
+    'Give rows as records such as { route: "Gannet Bay", passengers: 120 }.',
+  )
+}
 
 /** A record's own value: what it inherits is none of its data. */
 export const own = (record: unknown, name: string): unknown =>

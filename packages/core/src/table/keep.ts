@@ -36,11 +36,8 @@ export function keepRecent(table: Table<any>, keep: number | Span, at?: string):
     )
   const times = cells?.type === 'time' ? cells.values : undefined
   if (typeof keep === 'number') {
-    if (table.length <= keep) return
-    const age = (row: number) => (times ? times[row] : table.serialOf(row))
-    const order = Array.from({ length: table.length }, (_, row) => row).sort((a, b) => age(b) - age(a))
-    const stays = new Set(order.slice(0, Math.max(0, keep)))
-    table.keepWhere(row => stays.has(row))
+    const excess = table.length - Math.max(0, Math.floor(keep))
+    if (excess > 0) dropOldest(table, times ?? table.serials, excess)
     return
   }
   if (!times) {
@@ -55,5 +52,36 @@ export function keepRecent(table: Table<any>, keep: number | Span, at?: string):
   let newest = Number.NEGATIVE_INFINITY
   for (const time of times) if (time > newest) newest = time
   const oldest = newest - spanLength(keep)
-  if (times.some(time => time < oldest)) table.keepWhere(row => !(times[row] < oldest))
+  let old = 0
+  while (old < times.length && times[old] < oldest) old++
+  // Rows mostly come in the order of their times, so that the old ones stand first.
+  for (let row = old; row < times.length; row++)
+    if (times[row] < oldest) {
+      table.keepWhere(at => !(times[at] < oldest))
+      return
+    }
+  table.dropFirst(old)
+}
+
+/** Lets the oldest rows go; of two as old, the one that came first. */
+function dropOldest(table: Table<any>, ages: Float64Array, excess: number): void {
+  const { length } = ages
+  // What has no time counts as the newest: nobody knows that it is old.
+  const age = (row: number) => (Number.isNaN(ages[row]) ? Number.POSITIVE_INFINITY : ages[row])
+  let greatest = Number.NEGATIVE_INFINITY
+  let least = Number.POSITIVE_INFINITY
+  for (let row = 0; row < excess; row++) if (age(row) > greatest) greatest = age(row)
+  for (let row = excess; row < length; row++) if (age(row) < least) least = age(row)
+  if (greatest <= least) {
+    table.dropFirst(excess)
+    return
+  }
+  const order = Float64Array.from({ length }, (_, row) => age(row)).sort()
+  const limit = order[excess - 1]
+  let ties = excess
+  for (let i = 0; i < excess; i++) if (order[i] < limit) ties--
+  table.keepWhere(row => {
+    if (age(row) !== limit) return age(row) > limit
+    return ties-- <= 0
+  })
 }

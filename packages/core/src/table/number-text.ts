@@ -11,8 +11,70 @@ export interface NumberStyle {
 const PLAIN = /^[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$/
 /** Numbers may be parted in thousands by blanks (also ones that do not break) and apostrophes. */
 const BLANKS = /['’ \u00a0\u2009\u202f]/g
-const DECORATION =
-  /^([+\-−(]?)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3})\s*)?([+\-−]?)([\d.,'’ \u00a0\u2009\u202f]*\d)\s*(?:([$€£¥₹₩₽₺₪₫₴]|[A-Z]{3}))?\s*(%?)(\)?)$/
+
+/** A text that may be an amount, taken apart. */
+interface Amount {
+  negative: boolean
+  currency: string | undefined
+  /** Digits with what separates them. */
+  digits: string
+  percent: boolean
+}
+
+/** As `\s` has it in patterns. */
+const SPACES = new Set([9, 10, 11, 12, 13, 32, 0xa0, 0x1680, 0x2028, 0x2029, 0x202f, 0x205f, 0x3000, 0xfeff])
+const isSpace = (code: number) => SPACES.has(code) || (code >= 0x2000 && code <= 0x200a)
+const isDigit = (code: number) => code >= 48 && code <= 57
+const isCapital = (code: number) => code >= 65 && code <= 90
+const CURRENCIES = '$€£¥₹₩₽₺₪₫₴'
+const SEPARATORS = ".,'’ \u00a0\u2009\u202f"
+const MINUS = '-−'
+
+/**
+ * Takes an amount apart in one pass: a sign or bracket, a currency, a sign, digits, a currency, a percent sign, a bracket.
+ * No pattern does this: over long runs of blanks or digits it would try every way to divide them.
+ */
+function readAmount(text: string): Amount | undefined {
+  const { length } = text
+  let at = 0
+  const skip = () => {
+    while (at < length && isSpace(text.charCodeAt(at))) at++
+  }
+  const take = (among: string): string => (at < length && among.includes(text[at]) ? text[at++] : '')
+  const currency = (): string | undefined => {
+    const sign = take(CURRENCIES)
+    if (sign !== '') return sign
+    if (![0, 1, 2].every(i => isCapital(text.charCodeAt(at + i)))) return undefined
+    at += 3
+    return text.slice(at - 3, at)
+  }
+  const opening = take(`+(${MINUS}`)
+  skip()
+  const before = currency()
+  if (before !== undefined) skip()
+  const sign = take(`+${MINUS}`)
+  if (opening !== '' && sign !== '') return undefined
+  const from = at
+  let until = from
+  for (; at < length; at++) {
+    if (isDigit(text.charCodeAt(at))) until = at + 1
+    else if (!SEPARATORS.includes(text[at])) break
+  }
+  if (until === from) return undefined
+  at = until
+  skip()
+  const after = currency()
+  if (after !== undefined) skip()
+  const percent = take('%') !== ''
+  const closing = take(')')
+  if (at < length || (opening === '(') !== (closing === ')')) return undefined
+  return {
+    negative: opening === '(' || (opening + sign !== '' && MINUS.includes(opening + sign)),
+    currency: before ?? after,
+    digits: text.slice(from, until),
+    percent,
+  }
+}
 
 /** A plain decimal number as programs write it; `NaN` when the text is none. */
 export function readPlain(text: string): number {
@@ -36,11 +98,10 @@ export function isCode(text: string): boolean {
 export function readStyled(text: string, style: NumberStyle): number {
   const plain = style.percent || style.decimal === ',' ? Number.NaN : readPlain(text)
   if (!Number.isNaN(plain)) return plain
-  const found = DECORATION.exec(text)
-  if (!found || (found[1] === '(') !== (found[7] === ')')) return Number.NaN
-  if (found[1] !== '' && found[3] !== '') return Number.NaN
+  const found = readAmount(text)
+  if (!found) return Number.NaN
   const thousands = style.decimal === '.' ? ',' : '.'
-  let digits = found[4].replace(BLANKS, '')
+  let digits = found.digits.replace(BLANKS, '')
   const point = digits.lastIndexOf(style.decimal)
   const whole = point < 0 ? digits : digits.slice(0, point)
   if (point >= 0 && (digits.indexOf(style.decimal) !== point || digits.indexOf(thousands, point) >= 0))
@@ -52,8 +113,7 @@ export function readStyled(text: string, style: NumberStyle): number {
   if (groups.length > 1 && !groups.every(fits)) return Number.NaN
   digits = groups.join('') + (point < 0 ? '' : `.${digits.slice(point + 1)}`)
   const value = digits === '' ? Number.NaN : Number(digits)
-  const negative = /[-−(]/.test(found[1]) || /[-−]/.test(found[3])
-  return (negative ? -value : value) / (found[6] ? 100 : 1)
+  return (found.negative ? -value : value) / (found.percent ? 100 : 1)
 }
 
 /** The style in which most of the texts can be read, judged from a sample; undefined when the texts are no numbers. */
@@ -63,11 +123,11 @@ export function numberStyle(texts: readonly string[]): NumberStyle | undefined {
   let percent = 0
   let currency: string | undefined
   for (const text of texts) {
-    const found = DECORATION.exec(text)
+    const found = readAmount(text)
     if (!found) continue
-    if (found[6]) percent++
-    currency ??= found[2] ?? found[5]
-    const digits = found[4]
+    if (found.percent) percent++
+    currency ??= found.currency
+    const { digits } = found
     // A separator is the decimal one when it comes last after the other kind, or is not followed by exactly three digits.
     const comma = digits.lastIndexOf(',')
     const point = digits.lastIndexOf('.')

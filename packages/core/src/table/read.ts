@@ -1,6 +1,6 @@
 import { DapploError } from '../finding/error.ts'
 import { type CsvOptions, splitCsv } from './csv.ts'
-import { recordNames } from './intake.ts'
+import { checkRecords, recordNames } from './intake.ts'
 import { jsonErrorAt } from './json-text.ts'
 import { Table, type TableOptions } from './table.ts'
 
@@ -20,15 +20,7 @@ export function table<C extends Record<string, ArrayLike<unknown>>>(
 ): Table<RowOf<C>>
 export function table(data: unknown, options: TableOptions = {}): Table {
   if (Array.isArray(data)) {
-    const bad = data.findIndex(row => row === null || typeof row !== 'object' || Array.isArray(row))
-    if (bad >= 0) {
-      throw new DapploError(
-        'bad-rows',
-        `Row ${bad + 1} is ${data[bad] === null ? 'null' : Array.isArray(data[bad]) ? 'a list' : `a ${typeof data[bad]}`}, not a record`,
-        `rows[${bad}]`,
-        'Give rows as records such as { route: "Gannet Bay", passengers: 120 }.',
-      )
-    }
+    checkRecords(data)
     const names = recordNames(data)
     return new Table(
       {

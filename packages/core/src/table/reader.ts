@@ -1,6 +1,6 @@
 import { FARTHEST } from './calendar.ts'
 import type { Cells } from './cells.ts'
-import { Dictionary } from './cells.ts'
+import { Dictionary, LARGEST } from './cells.ts'
 import { type DateStyle, readDate, readIso, slashedStyle } from './date-text.ts'
 import { isCode, type NumberStyle, numberStyle, readPlain, readStyled } from './number-text.ts'
 import type { Column } from './options.ts'
@@ -132,7 +132,7 @@ export function readCells(
 ): Cells {
   const unreadable = (row: number, text: unknown) => {
     report.unreadable++
-    if (report.examples.length < 20) report.examples.push({ row, line: lineOf(row), text: String(text) })
+    if (report.examples.length < 20) report.examples.push({ row, line: lineOf(row), text: shown(text) })
   }
   if (reader.type === 'text') {
     const words = dictionary ?? new Dictionary()
@@ -143,40 +143,77 @@ export function readCells(
       if (isBlank(value) || (typeof time === 'number' && Number.isNaN(time))) {
         codes[i] = -1
         report.missing++
-      } else codes[i] = words.code(value instanceof Date ? value.toISOString() : String(value))
+      } else {
+        const text = textOf(value)
+        codes[i] = text === undefined ? -1 : words.code(text)
+        if (text === undefined) unreadable(i, value)
+      }
     }
     return { type: 'text', codes, words: words.words }
   }
   const values = new Float64Array(raw.length)
   const readOne = reader.type === 'number' ? numberFrom : timeFrom
-  const farthest = reader.type === 'number' ? Number.MAX_VALUE : FARTHEST
+  const farthest = reader.type === 'number' ? LARGEST : FARTHEST
+  const near = (value: number) => (Math.abs(value) <= farthest ? value : Number.NaN)
   for (let i = 0; i < raw.length; i++) {
     const value = raw[i]
     let read = Number.NaN
     if (typeof value === 'string') {
-      read = readOne(value, reader)
+      read = near(readOne(value, reader))
       if (Number.isNaN(read)) {
         const text = value.trim()
         if (isMissingText(text)) report.missing++
         else {
-          read = readOne(text, reader)
+          read = near(readOne(text, reader))
           if (Number.isNaN(read)) unreadable(i, text)
         }
       }
     } else if (typeof value === 'number') {
-      read = Math.abs(value) <= farthest ? value : Number.NaN
+      read = near(value)
       if (Number.isNaN(value)) report.missing++
       else if (Number.isNaN(read)) unreadable(i, value)
     } else if (value instanceof Date) {
       read = value.getTime()
       if (Number.isNaN(read)) unreadable(i, value)
     } else if (isBlank(value)) report.missing++
-    else if (typeof value === 'bigint') read = Number(value)
-    else unreadable(i, value)
+    else {
+      if (typeof value === 'bigint') read = near(Number(value))
+      if (Number.isNaN(read)) unreadable(i, value)
+    }
     values[i] = read
   }
   return { type: reader.type, values }
 }
+
+const isPlainValue = (value: unknown): boolean =>
+  value === null || (typeof value !== 'object' && typeof value !== 'function' && typeof value !== 'symbol')
+
+/**
+ * A cell as text; undefined for what has none: functions, and objects and lists that hold others. Objects that say
+ * themselves how they are written, such as decimals, are taken at their word.
+ */
+function textOf(value: unknown): string | undefined {
+  if (value instanceof Date) return value.toISOString()
+  if (isPlainValue(value)) return String(value)
+  if (Array.isArray(value)) return value.every(isPlainValue) ? value.join(', ') : undefined
+  if (typeof value !== 'object' || value === null) return undefined
+  const write: unknown = Reflect.get(value, 'toString')
+  if (typeof write !== 'function' || write === Object.prototype.toString) return undefined
+  try {
+    const text: unknown = write.call(value)
+    return typeof text === 'string' ? text : undefined
+  } catch {
+    return undefined
+  }
+}
+
+/** A cell as it is quoted in a message, whatever it is. */
+const shown = (value: unknown): string =>
+  Array.isArray(value)
+    ? 'a list'
+    : value instanceof Date || isPlainValue(value)
+      ? String(value)
+      : `${typeof value === 'object' ? 'an object' : `a ${typeof value}`}`
 
 const numberFrom = (text: string, reader: Reader) => {
   const plain = reader.numbers === undefined || reader.numbers.percent ? Number.NaN : readPlain(text)

@@ -1,4 +1,6 @@
 import type { Finding } from '../finding/error.ts'
+import { cutText, plainText } from '../finding/plain-text.ts'
+import { LARGEST } from './cells.ts'
 
 /** A cell that could not be read as its column's type and became a missing value. */
 export interface Unreadable {
@@ -34,12 +36,16 @@ export function unreadableFinding(column: ColumnReport, source: string): Finding
   const first = column.examples[0]
   const where = first.line === undefined ? `row ${first.row + 1}` : `line ${first.line}`
   const count = column.unreadable
+  const quoted = JSON.stringify(cutText(plainText(first.text), 60))
+  // What is a number, but one that no scale can hold, is called what it is.
+  const large = column.type === 'number' && !Number.isNaN(Number(first.text))
+  const what = large ? `number between -${LARGEST} and ${LARGEST}` : column.type
   return {
     code: 'unreadable-cells',
     message:
       count === 1
-        ? `One cell of "${column.name}" is no ${column.type}: ${JSON.stringify(first.text)} in ${where} of ${source}`
-        : `${count} cells of "${column.name}" are no ${column.type}s, the first being ${JSON.stringify(first.text)} in ${where} of ${source}`,
+        ? `One cell of "${column.name}" is no ${what}: ${quoted} in ${where} of ${source}`
+        : `${count} cells of "${column.name}" are no ${large ? what.replace('number', 'numbers') : `${what}s`}, the first being ${quoted} in ${where} of ${source}`,
     remedy: `Correct ${count === 1 ? 'it' : 'them'}, or give the column a type; until then ${count === 1 ? 'it counts' : 'they count'} as missing.`,
     path: `columns.${column.name}`,
   }

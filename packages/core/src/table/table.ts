@@ -43,7 +43,11 @@ export class Table<R = any> {
   /** Absent as long as rows have never moved: then row i has the serial number i. */
   private serialNumbers: Float64Array | undefined
   private nextSerial = 0
+  /** Rows by key, counted from the first row that there ever was: those that aged are `gone`. */
   private rowOfKey: Map<string, number> | undefined
+  private gone = 0
+  /** Where the first row's serial number stands. */
+  private firstSerial = 0
   private readonly log = new ChangeLog()
   private readonly intake: Intake
 
@@ -136,12 +140,12 @@ export class Table<R = any> {
 
   /** Numbers that identify rows for as long as the table lives, by row. */
   get serials(): Float64Array {
-    return this.numbered().subarray(0, this.rowCount)
+    return this.numbered().subarray(this.firstSerial, this.firstSerial + this.rowCount)
   }
 
   /** The number that identifies a row for as long as the table lives. */
   serialOf(row: number): number {
-    return this.serialNumbers ? this.serialNumbers[row] : row
+    return this.serialNumbers ? this.serialNumbers[this.firstSerial + row] : row
   }
 
   private numbered(): Float64Array {
@@ -189,6 +193,7 @@ export class Table<R = any> {
     for (const name of [...this.byName.keys()]) if (!other.byName.has(name)) this.byName.delete(name)
     this.rowCount = other.rowCount
     this.serialNumbers = undefined
+    this.firstSerial = 0
     this.rowOfKey = undefined
     this.log.replace()
     this.changed()
@@ -208,7 +213,7 @@ export class Table<R = any> {
       const fresh = new Set<string>()
       for (let i = 0; i < records.length; i++) {
         const key = keyOf(this.key, cells, i)
-        if (known.has(key) || fresh.has(key))
+        if (known(key) !== undefined || fresh.has(key))
           throw duplicateKey(key, this.title, 'append', 'Use put to replace the row that has it.')
         fresh.add(key)
       }
@@ -227,7 +232,7 @@ export class Table<R = any> {
     const fresh = new Map<string, number>()
     records.forEach((record, i) => {
       const key = keyOf(this.key, cells, i)
-      const row = known.get(key)
+      const row = known(key)
       const earlier = fresh.get(key)
       if (row === undefined && earlier === undefined) {
         fresh.set(key, i)
@@ -273,7 +278,7 @@ export class Table<R = any> {
       }),
     )
     for (let i = 0; cells.size > 0 && i < all.length; i++) {
-      const row = known.get(keyOf(this.key, cells, i))
+      const row = known(keyOf(this.key, cells, i))
       if (row !== undefined) gone.add(row)
     }
     if (gone.size > 0) this.keepRows(row => !gone.has(row))
@@ -294,6 +299,24 @@ export class Table<R = any> {
     return this
   }
 
+  /** Lets the first rows go: those that have aged. It costs what they are, not what stays. */
+  dropFirst(count: number): this {
+    const dropped = Math.max(0, Math.min(count, this.rowCount))
+    if (dropped === 0) return this
+    this.numbered()
+    if (this.rowOfKey) {
+      const own = this.keyCells()
+      for (let row = 0; row < dropped; row++) this.rowOfKey.delete(keyOf(this.key, own, row))
+    }
+    for (let row = 0; row < dropped; row++) this.log.remove(this.serialOf(row))
+    for (const column of this.byName.values()) column.dropFirst(dropped)
+    this.firstSerial += dropped
+    this.gone += dropped
+    this.rowCount -= dropped
+    this.changed()
+    return this
+  }
+
   /** Exchanges all rows. Rows whose key stays are the same rows; without a key, the first stays the first, and so on. */
   replace(rows: readonly R[]): this {
     const records = list(rows)
@@ -303,7 +326,7 @@ export class Table<R = any> {
     const index = keyed ? rowsByKey(this.key, cells, records.length, this.title) : undefined
     const known = keyed ? this.keyIndex() : undefined
     const old = this.serials.slice()
-    const rowBefore = (i: number) => (known ? known.get(keyOf(this.key, cells, i)) : i)
+    const rowBefore = (i: number) => (known ? known(keyOf(this.key, cells, i)) : i)
     const serials = records.map((_, i) => old[rowBefore(i) ?? old.length] as number | undefined)
     for (const column of this.byName.values()) column.keep([])
     this.rowCount = 0
@@ -312,6 +335,7 @@ export class Table<R = any> {
     for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
     this.add(cells, records.length, serials)
     this.rowOfKey = index
+    this.gone = 0
     this.log.replace()
     this.changed()
     return this
@@ -320,16 +344,17 @@ export class Table<R = any> {
   private add(cells: Map<string, Cells>, count: number, serials?: (number | undefined)[]): void {
     for (const [name, column] of this.byName) column.append(cells.get(name)!)
     let numbers = this.numbered()
-    if (numbers.length < this.rowCount + count) {
-      const grown = new Float64Array(Math.max(this.rowCount + count, numbers.length * 2))
-      grown.set(numbers)
+    if (numbers.length < this.firstSerial + this.rowCount + count) {
+      const grown = new Float64Array(Math.max(this.rowCount + count, this.rowCount * 2))
+      grown.set(this.serials)
       numbers = grown
       this.serialNumbers = grown
+      this.firstSerial = 0
     }
     for (let i = 0; i < count; i++) {
       const kept = serials?.[i]
       const serial = kept ?? this.nextSerial++
-      numbers[this.rowCount + i] = serial
+      numbers[this.firstSerial + this.rowCount + i] = serial
       if (kept === undefined) this.log.add(serial)
       else this.log.change(serial)
     }
@@ -337,7 +362,7 @@ export class Table<R = any> {
     this.rowCount += count
     if (this.rowOfKey) {
       const own = this.keyCells()
-      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(keyOf(this.key, own, row), row)
+      for (let row = first; row < this.rowCount; row++) this.rowOfKey.set(keyOf(this.key, own, row), row + this.gone)
     }
   }
 
@@ -350,6 +375,7 @@ export class Table<R = any> {
     }
     for (const column of this.byName.values()) column.keep(rows)
     this.serialNumbers = Float64Array.from(rows, row => this.serialOf(row))
+    this.firstSerial = 0
     this.rowCount = rows.length
     this.rowOfKey = undefined
     this.changed()
@@ -379,9 +405,17 @@ export class Table<R = any> {
     )
   }
 
-  private keyIndex(): Map<string, number> {
-    this.rowOfKey ??= rowsByKey(this.key, this.keyCells(), this.rowCount, this.title)
-    return this.rowOfKey
+  /** The row that has a key; undefined where none has. */
+  private keyIndex(): (key: string) => number | undefined {
+    if (!this.rowOfKey) {
+      this.rowOfKey = rowsByKey(this.key, this.keyCells(), this.rowCount, this.title)
+      this.gone = 0
+    }
+    const { rowOfKey, gone } = this
+    return key => {
+      const at = rowOfKey.get(key)
+      return at === undefined ? undefined : at - gone
+    }
   }
 }
 

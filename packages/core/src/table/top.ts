@@ -1,3 +1,4 @@
+import { DapploError } from '../finding/error.ts'
 import type { Encoded } from './encode.ts'
 
 /** An invisible mark at the end of the name of what `top` leaves out, so that no real value is ever taken for it. */
@@ -26,6 +27,13 @@ export function keepTop(
   const best = new Uint8Array(encoded.size)
   for (const code of order.slice(0, Math.max(0, Math.floor(top)))) best[code] = 1
   const gathers = rest !== undefined && rest !== false
+  if (gathers && encoded.cellsOf(new Int32Array(0)).type !== 'text')
+    throw new DapploError(
+      'bad-option',
+      'Numbers and times have no place for the rest of them',
+      'rest',
+      'Leave rest out, or keep the top ones of a text column.',
+    )
   const other = gathers ? encoded.size : -2
   const codes = encoded.codes.map(code => (code < 0 || best[code] ? code : other))
   return {

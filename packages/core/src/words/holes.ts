@@ -9,6 +9,13 @@ export function readWords(words: string): HoledWords {
   const pieces: string[] = []
   const holes: string[] = []
   let text = ''
+  let close = -1
+  /** The next closing brace, looked for once: looking anew at every opening one would take the length squared. */
+  const closeAfter = (i: number): number => {
+    if (close < i) close = words.indexOf('}', i)
+    if (close < 0) close = words.length
+    return close
+  }
   for (let i = 0; i < words.length; i++) {
     const character = words[i]
     if ((character === '{' || character === '}') && words[i + 1] === character) {
@@ -16,9 +23,11 @@ export function readWords(words: string): HoledWords {
       i++
       continue
     }
-    const end = character === '{' ? words.indexOf('}', i) : -1
-    const hole = end > 0 ? words.slice(i + 1, end).trim() : ''
-    if (hole === '' || hole.includes('{')) {
+    const end = character === '{' ? closeAfter(i) : words.length
+    const another = character === '{' ? words.indexOf('{', i + 1) : -1
+    const whole = end < words.length && (another < 0 || another > end)
+    const hole = whole ? words.slice(i + 1, end).trim() : ''
+    if (hole === '') {
       text += character
       continue
     }

@@ -25,8 +25,8 @@ export function densityOf(
 ): Pixels {
   const columns = Math.max(1, Math.round(plot.width * density))
   const rows = Math.max(1, Math.round(plot.height * density))
-  const inks = paint.colors.map(color => readColor(color) ?? ([128, 128, 128] as const))
-  const grids = countAll(marks, paint.color, inks.length, x, y, plot, columns, rows)
+  const { inks, inkOf } = inksOf(paint)
+  const grids = countAll(marks, inkOf, inks.length, x, y, plot, columns, rows)
   const dot = Math.max(1, Math.round(1.6 * density))
   const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
   const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
@@ -50,6 +50,33 @@ export function densityOf(
     columns,
     rgba,
   }
+}
+
+/** Colours that are counted in a grid of their own each; where there are more, they count as the nearest of a few. */
+const MOST_INKS = 16
+
+/** The different colours of a drawing, and which of them each point has: many series may share one. */
+function inksOf({ colors, color }: { colors: readonly string[]; color: Uint16Array }): {
+  inks: Ink[]
+  inkOf: Uint16Array
+} {
+  const places = new Map<string, number>()
+  const inks: Ink[] = []
+  const placeOf = Uint16Array.from(colors, text => {
+    let place = places.get(text)
+    if (place === undefined) {
+      const ink = readColor(text) ?? ([128, 128, 128] as const)
+      place = inks.length < MOST_INKS ? inks.push(ink) - 1 : nearestInk(inks, ink)
+      places.set(text, place)
+    }
+    return place
+  })
+  return { inks, inkOf: inks.length === colors.length ? color : color.map(index => placeOf[index]) }
+}
+
+function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
+  const away = inks.map(ink => (ink[0] - r) ** 2 + (ink[1] - g) ** 2 + (ink[2] - b) ** 2)
+  return away.indexOf(Math.min(...away))
 }
 
 type Ink = readonly [red: number, green: number, blue: number]
