@@ -1,6 +1,8 @@
 import type { Kind } from '../drawing/kind.ts'
+import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import { Table } from '../table/table.ts'
+import { checkLooks } from './check-looks.ts'
 import type { Description, Drawing, Elsewhere } from './description.ts'
 import type { Labels } from './labels.ts'
 import { type Resolved, resolve } from './resolve.ts'
@@ -40,7 +42,16 @@ export class Chart<R = any> {
         'Make one with table(rows) or readCsv(text).',
       )
     }
+    if (description === null || typeof description !== 'object')
+      throw new DapploError(
+        'bad-description',
+        'A chart needs a description',
+        '',
+        'Say what to draw, as in { draw: "line", x: "departed", y: "passengers" }.',
+      )
+    checkTree(description)
     parts.check?.(description)
+    checkLooks(description)
     this.table = table
     this.kinds = kinds
     this.tables = tables

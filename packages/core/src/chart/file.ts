@@ -1,4 +1,5 @@
 import type { Kind } from '../drawing/kind.ts'
+import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import type { CsvOptions } from '../table/csv.ts'
@@ -7,6 +8,7 @@ import { keepRecent } from '../table/keep.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/read.ts'
 import type { Table, TableOptions } from '../table/table.ts'
 import type { House } from '../theme/house.ts'
+import { checkHouse } from '../theme/house-check.ts'
 import { Chart } from './chart.ts'
 import { checkDescription, checkShape } from './check-shape.ts'
 import type { ChartFile, Description, Source, Spread as SpreadDescription } from './description.ts'
@@ -52,7 +54,7 @@ export function openChartData(
   kinds: Readonly<Record<string, Kind>>,
   fetchText: (url: string) => string,
   source = 'the description',
-  given?: House,
+  asked?: House,
 ): OpenedFile {
   if (data === null || typeof data !== 'object' || Array.isArray(data)) {
     throw new DapploError(
@@ -70,10 +72,18 @@ export function openChartData(
       'Add "tables": { "sailings": { "url": "sailings.csv" } }.',
     )
   }
+  const { tables: given, ...rest } = data as { tables: unknown }
+  checkTree(rest)
+  if (given !== null && typeof given === 'object')
+    for (const [name, source] of Object.entries(given)) {
+      // Rows are data: what cannot be read of them is told cell by cell.
+      const { rows: _, ...told } = Object(source)
+      checkTree(told, `tables.${name}`)
+    }
   checkShape(data, 'chart file')
   const { tables: sources, house: wish, ...description } = data as ChartFile
   const house =
-    wish === undefined ? given : typeof wish === 'string' ? readHouse(fetchText(wish), wish) : wish
+    wish === undefined ? asked : typeof wish === 'string' ? readHouse(fetchText(wish), wish) : wish
   const names = Object.keys(sources)
   if (names.length === 0) {
     throw new DapploError(
@@ -131,7 +141,9 @@ export function openChartData(
 /** Reads a house style from JSON. Throws `bad-json`, `bad-description` and `unknown-option`. */
 export function readHouse(text: string, source = 'the house style'): House {
   const data = parseJson(text, source)
+  checkTree(data, 'house')
   checkShape(data, 'house', 'house')
+  checkHouse(data as House)
   return data as House
 }
 

@@ -222,9 +222,7 @@ function codesOf(values: RoleValues, locale: string): Coded {
   const { cells, meaning, zone } = values
   if (cells.type === 'text') {
     const names =
-      meaning.is === 'cycle'
-        ? cells.words.map(word => cycleText(meaning.cycle, word, locale))
-        : cells.words
+      meaning.is === 'cycle' ? cells.words.map(word => cycleText(meaning.cycle, word, locale)) : cells.words
     return { codes: cells.codes, keys: cells.words, names }
   }
   const distinct = [...new Set(cells.values)].filter(value => value === value).sort((a, b) => a - b)

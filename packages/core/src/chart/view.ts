@@ -32,6 +32,7 @@ import { composePicture } from './picture.ts'
 import type { ResolvedDrawing } from './resolve.ts'
 import { type RowFilter, rowsPassing, type ShapedDrawing, shapeAll } from './shapes.ts'
 import { Spread } from './spread.ts'
+import { checkState } from './state-check.ts'
 
 /** What another chart has a view explain. */
 export interface Detail {
@@ -98,6 +99,7 @@ export class View {
   private readonly fits = new WeakMap<Chart, Map<string, Domain>>()
 
   constructor(chart: Chart | Spread, state: State, frame: Frame) {
+    checkState(state)
     this.chart = signal(chart)
     this.state = signal(state)
     this.frame = signal(frame)

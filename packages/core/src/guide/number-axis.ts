@@ -19,14 +19,17 @@ export function numberAxis(context: AxisContext): AxisLayout {
   const findings: Finding[] = []
   if (typeof wish === 'number' && wish > most) findings.push(tooMany(input.name, wish, most))
   const wanted =
-    typeof wish === 'number' ? Math.max(1, Math.min(wish, most)) : level ? Math.max(2, 1 + length / 110) : 2.5 + length / 110
+    typeof wish === 'number'
+      ? Math.max(1, Math.min(wish, most))
+      : level
+        ? Math.max(2, 1 + length / 110)
+        : 2.5 + length / 110
   let ticks: number[]
   let minor: number[] = []
   let step = Number.NaN
   if (Array.isArray(wish)) ticks = wish.slice(0, MOST_GIVEN)
   else if (typeof wish === 'object' && typeof wish.every === 'number') {
-    const fits = (values: number[]) =>
-      !collide(values.map(make(min, max).map), texts(values), context)
+    const fits = (values: number[]) => !collide(values.map(make(min, max).map), texts(values), context)
     step = readableStep(wish.every, min, max, context, input.kind.name === 'linear' ? fits : () => true)
     if (step !== wish.every)
       findings.push(tooDense(input.name, wish.every, countEvery(min, max, wish.every), step || undefined))

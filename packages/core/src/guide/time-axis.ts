@@ -16,7 +16,10 @@ export function timeAxis(context: AxisContext): AxisLayout {
   const scale = make(min, max)
   const width = level ? (text: string) => measure(text, font) : () => font.size * LINE
   const room = mostLabels(context)
-  const most = typeof wish === 'number' ? Math.max(1, Math.min(wish, room)) : Math.max(2, Math.floor(length / (level ? 40 : 30)))
+  const most =
+    typeof wish === 'number'
+      ? Math.max(1, Math.min(wish, room))
+      : Math.max(2, Math.floor(length / (level ? 40 : 30)))
   const own = input.timeFormat
   // The end of the last bucket begins nothing that is shown.
   const end = unit ? max - 1 : max

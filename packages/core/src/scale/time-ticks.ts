@@ -193,7 +193,11 @@ export function chooseTimeTicks(wish: {
   }
   let fallback: TimeTicks | undefined
   for (const step of STEPS) {
-    if (countTimes(step, min, max) > most * 1.5 + 1 || (wish.least && LENGTH[step.unit] < LENGTH[wish.least] * 0.99)) continue
+    if (
+      countTimes(step, min, max) > most * 1.5 + 1 ||
+      (wish.least && LENGTH[step.unit] < LENGTH[wish.least] * 0.99)
+    )
+      continue
     const values = timesEvery(step, min, max, zone)
     if (values.length > most) continue
     const variants = looks(step.unit)

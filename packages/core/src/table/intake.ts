@@ -110,9 +110,7 @@ export class Intake {
   private noteUnknown(columns: Map<string, TableColumn>, records: readonly unknown[]): void {
     const unknown = recordNames(records).filter(name => !columns.has(name))
     if (unknown.length === 0 && records.every(record => Object.keys(record as object).length > 0)) return
-    const bare = records.findIndex(
-      record => !Object.keys(record as object).some(name => columns.has(name)),
-    )
+    const bare = records.findIndex(record => !Object.keys(record as object).some(name => columns.has(name)))
     if (bare >= 0)
       throw new DapploError(
         'bad-rows',
@@ -150,7 +148,13 @@ const blank = (name: string): ColumnReport => ({
 })
 
 const kindOf = (value: unknown): string =>
-  value === null ? 'null' : Array.isArray(value) ? 'a list' : value === undefined ? 'nothing' : `a ${typeof value}`
+  value === null
+    ? 'null'
+    : Array.isArray(value)
+      ? 'a list'
+      : value === undefined
+        ? 'nothing'
+        : `a ${typeof value}`
 
 /** Rows must be records: lists and plain values have no names for what they hold. Throws `bad-rows`. */
 export function checkRecords(rows: readonly unknown[]): void {

@@ -1,4 +1,4 @@
-import { DapploError } from '../finding/error.ts'
+import { DapploError } from './error.ts'
 
 const known = new Set<string>()
 

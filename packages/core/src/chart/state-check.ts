@@ -1,0 +1,47 @@
+import { checkTree } from '../finding/check-tree.ts'
+import { DapploError } from '../finding/error.ts'
+import type { State } from './frame.ts'
+
+const wrong = (what: string, path: string, hint: string) =>
+  new DapploError('bad-state', `${what} is no state of a chart`, path, hint)
+
+const isListLike = (value: unknown): value is ArrayLike<unknown> =>
+  Array.isArray(value) || (ArrayBuffer.isView(value) && !(value instanceof DataView))
+
+/** Checks what a person is said to have done, from wherever it comes. Throws `bad-state`. */
+export function checkState(state: unknown): asserts state is State {
+  if (state === null || typeof state !== 'object' || Array.isArray(state))
+    throw wrong(
+      state === null ? 'null' : `A ${Array.isArray(state) ? 'list' : typeof state}`,
+      'state',
+      'Give an object, as in { hidden: [] }.',
+    )
+  const { zoom, hidden, at, selected } = state as Record<string, unknown>
+  checkTree({ zoom, hidden, at }, 'state')
+  if (zoom !== undefined && (zoom === null || typeof zoom !== 'object' || Array.isArray(zoom)))
+    throw wrong('This zoom', 'state.zoom', 'Give ends by scale, as in { x: [0, 10] }.')
+  for (const [scale, ends] of Object.entries((zoom as object) ?? {}))
+    if (
+      ends !== undefined &&
+      !(
+        Array.isArray(ends) &&
+        ends.length === 2 &&
+        ends.every(end => typeof end === 'number') &&
+        ends[0] !== ends[1]
+      )
+    )
+      throw wrong('This zoom', `state.zoom.${scale}`, 'Give two different ends in data units, as in [0, 10].')
+  if (hidden !== undefined && !(Array.isArray(hidden) && hidden.every(key => typeof key === 'string')))
+    throw wrong(
+      'This list of hidden series',
+      'state.hidden',
+      'Give their keys as texts, as in ["Tern Point"].',
+    )
+  if (at !== undefined && !(typeof at === 'number' && at >= 0))
+    throw wrong('This place in playback', 'state.at', 'Give a number from 0 on.')
+  if (
+    selected !== undefined &&
+    !(isListLike(selected) && Array.prototype.every.call(selected, serial => typeof serial === 'number'))
+  )
+    throw wrong('This selection', 'state.selected', 'Give serial numbers of rows; see table.serialOf.')
+}

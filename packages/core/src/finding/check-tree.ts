@@ -1,0 +1,34 @@
+import { DapploError } from './error.ts'
+
+/** Deeper than this nothing is meant: no option is, by far. */
+const DEEPEST = 40
+
+const isPlain = (value: object): boolean => {
+  const nature: unknown = Object.getPrototypeOf(value)
+  return nature === Object.prototype || nature === null || Array.isArray(value)
+}
+
+/**
+ * Checks what no sentence about a single option could: that data do not nest without end, and that every number in them
+ * is finite. Goes no deeper than it allows, however deep the data are. What is no plain data (tables, kinds) is passed over.
+ */
+export function checkTree(data: unknown, path = '', depth = 0): void {
+  if (typeof data === 'number' && !Number.isFinite(data))
+    throw new DapploError('bad-option', `${data} is no number to draw with`, path, 'Write a finite number.')
+  if (data instanceof Date && Number.isNaN(data.getTime()))
+    throw new DapploError('bad-option', 'This date is none', path, 'Write a date that exists.')
+  if (data === null || typeof data !== 'object' || !isPlain(data)) return
+  if (depth >= DEEPEST)
+    throw new DapploError(
+      'bad-description',
+      `This is nested more than ${DEEPEST} deep`,
+      path,
+      'A description is flat: look for something that holds itself.',
+    )
+  if (Array.isArray(data))
+    for (let i = 0; i < data.length; i++) checkTree(data[i], `${path}[${i}]`, depth + 1)
+  else
+    for (const [name, value] of Object.entries(data))
+      if (value !== null && (typeof value === 'object' || typeof value === 'number'))
+        checkTree(value, path ? `${path}.${name}` : name, depth + 1)
+}
