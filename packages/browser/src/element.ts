@@ -1,5 +1,14 @@
-import { builtinKinds, DapploError, openChartData, sendsMessages } from '@dapplo/core'
+import {
+  builtinKinds,
+  DapploError,
+  mediaFormat,
+  namedFormat,
+  openChartData,
+  sendsMessages,
+  type Source as TableSource,
+} from '@dapplo/core'
 import { type Feed, feed } from './feed.ts'
+import { Patience } from './feed-sources.ts'
 import { mount } from './full.ts'
 import type { Live } from './mount.ts'
 
@@ -18,6 +27,7 @@ export class ChartElement extends Base {
   private turn = 0
   private inside: string | undefined
   private feeds: Feed[] = []
+  private readonly patience = new Patience()
 
   connectedCallback(): void {
     if (!this.style.display) this.style.display = 'block'
@@ -26,6 +36,7 @@ export class ChartElement extends Base {
 
   disconnectedCallback(): void {
     this.turn++
+    this.patience.stop()
     this.unfollow()
     this.live?.destroy()
     this.live = undefined
@@ -49,6 +60,7 @@ export class ChartElement extends Base {
 
   private async load(): Promise<void> {
     const turn = ++this.turn
+    this.patience.stop()
     try {
       const { data, base } = await this.description()
       const texts = await textsOf(data, base)
@@ -65,13 +77,18 @@ export class ChartElement extends Base {
         locale: this.getAttribute('locale') ?? undefined,
         menu: this.hasAttribute('menu'),
       }
+      this.patience.succeeded()
+      this.querySelector(':scope > p[role="alert"]')?.remove()
       this.unfollow()
       if (this.live) this.live.show(chart)
       else this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
       this.feeds = feeds.map(({ table, url, ...how }) => feed(table, { ...how, url: followable(url, base) }))
       this.dispatchEvent(new Event('load'))
     } catch (error) {
-      if (turn === this.turn) this.fail(error)
+      if (turn !== this.turn) return
+      this.fail(error)
+      // What was going to be followed is waited for, as a feed waits.
+      if (error instanceof Unreached && error.followed) this.patience.retry(() => void this.load())
     }
   }
 
@@ -79,7 +96,7 @@ export class ChartElement extends Base {
     const src = this.getAttribute('src')
     if (src !== null) {
       const address = new URL(src, document.baseURI)
-      return { data: JSON.parse(await fetchText(address.href)), base: address.href }
+      return { data: JSON.parse((await fetchText(address.href)).text), base: address.href }
     }
     // The block goes when the chart comes; its text is kept for when the element is put elsewhere.
     this.inside = this.querySelector('script[type="application/json"]')?.textContent ?? this.inside
@@ -113,15 +130,28 @@ export class ChartElement extends Base {
   }
 }
 
-/** The texts behind the addresses that a description's tables name. */
+/** An address that did not answer as it should; `followed`: a table goes on asking it. */
+class Unreached extends DapploError {
+  followed = false
+}
+
+/** The texts behind the addresses that a description's tables name. Tables are told the format that an answer names. */
 async function textsOf(data: unknown, base: string): Promise<Map<string, string>> {
   const out = new Map<string, string>()
   const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
-  for (const source of Object.values((tables ?? {}) as Record<string, { url?: unknown; as?: unknown }>))
-    if (typeof source?.url === 'string' && !sendsMessages(source))
-      out.set(source.url, await fetchText(new URL(source.url, base).href))
+  for (const source of Object.values((tables ?? {}) as Record<string, Partial<TableSource>>)) {
+    if (typeof source?.url !== 'string' || sendsMessages(source)) continue
+    try {
+      const { text, type } = await fetchText(new URL(source.url, base).href)
+      out.set(source.url, text)
+      source.as ??= namedFormat(source.url) ?? mediaFormat(type) ?? 'csv'
+    } catch (error) {
+      if (error instanceof Unreached) error.followed = source.every !== undefined
+      throw error
+    }
+  }
   const house = data !== null && typeof data === 'object' && 'house' in data ? data.house : undefined
-  if (typeof house === 'string') out.set(house, await fetchText(new URL(house, base).href))
+  if (typeof house === 'string') out.set(house, (await fetchText(new URL(house, base).href)).text)
   return out
 }
 
@@ -137,7 +167,7 @@ function followable(url: string, base: string): string {
   )
 }
 
-async function fetchText(address: string): Promise<string> {
+async function fetchText(address: string): Promise<{ text: string; type: string | null }> {
   const { protocol } = new URL(address)
   if (protocol !== 'http:' && protocol !== 'https:' && protocol !== 'file:')
     throw new DapploError(
@@ -146,10 +176,17 @@ async function fetchText(address: string): Promise<string> {
       'src',
       'Name a file by http or https.',
     )
-  const response = await fetch(address)
+  const response = await fetch(address).catch(() => {
+    throw new Unreached(
+      'not-fetched',
+      `${address} cannot be reached`,
+      'src',
+      'Check the address and the connection.',
+    )
+  })
   if (!response.ok)
-    throw new DapploError('not-fetched', `${address} answers ${response.status}`, 'src', 'Check the address.')
-  return response.text()
+    throw new Unreached('not-fetched', `${address} answers ${response.status}`, 'src', 'Check the address.')
+  return { text: await response.text(), type: response.headers.get('Content-Type') }
 }
 
 /** Makes the element known to the page; once is enough, and twice does no harm. */

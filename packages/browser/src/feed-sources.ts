@@ -7,8 +7,10 @@ export interface SourceHost {
   url: string
   /** Milliseconds from one fetch to the next. */
   every: number
-  /** News: a message, or, with `whole`, all there is. */
-  apply(text: string, whole: boolean): void
+  /** A message has come. Tells whether it could be applied, and what it calls itself. */
+  message(text: string): { done: boolean; id: string | undefined }
+  /** All there is has come; undefined: it is what it was. Tells whether it could be applied. */
+  content(text: string | undefined, type: string | null): boolean
   connected(connection: 'open' | 'waiting' | 'connecting', problem?: string): void
 }
 
@@ -16,8 +18,11 @@ export interface SourceHost {
 const FIRST_WAIT = 500
 const LONGEST_WAIT = 30_000
 
+/** Milliseconds in which a fetched answer must have come whole. */
+const FETCH_LIMIT = 30_000
+
 /** Waits longer with every failure in a row, a little at random so that many pages do not all come back at once. */
-class Patience {
+export class Patience {
   private failures = 0
   private timer: ReturnType<typeof setTimeout> | undefined
 
@@ -44,7 +49,7 @@ function after(url: string, id: string | undefined): string {
 }
 
 /** Server-Sent Events. The browser connects again by itself as long as it can, and tells the server `Last-Event-ID`. */
-export function openEvents({ url, apply, connected }: SourceHost): Source {
+export function openEvents({ url, message, connected }: SourceHost): Source {
   const patience = new Patience()
   let source: EventSource
   let last: string | undefined
@@ -56,8 +61,8 @@ export function openEvents({ url, apply, connected }: SourceHost): Source {
       connected('open')
     }
     source.onmessage = event => {
-      if (event.lastEventId) last = event.lastEventId
-      apply(event.data, false)
+      // Only what has been applied counts as received.
+      if (message(event.data).done && event.lastEventId) last = event.lastEventId
     }
     source.onerror = () => {
       connected('waiting', `The connection to ${url} is broken.`)
@@ -74,11 +79,15 @@ export function openEvents({ url, apply, connected }: SourceHost): Source {
   }
 }
 
-/** A WebSocket whose messages may carry an `id`; connecting again asks for what came after the last one. */
-export function openSocket({ url, apply, connected }: SourceHost): Source {
+/**
+ * A WebSocket whose messages may carry an `id`; connecting again asks for what came after the last one. One that cannot
+ * be read, since it was cut short, say, is asked for once more; what still cannot be read then is passed over.
+ */
+export function openSocket({ url, message, connected }: SourceHost): Source {
   const patience = new Patience()
   let socket: WebSocket
   let last: string | undefined
+  let askedAgain: string | undefined
   let closed = false
   const open = () => {
     connected('connecting')
@@ -88,10 +97,12 @@ export function openSocket({ url, apply, connected }: SourceHost): Source {
       connected('open')
     }
     socket.onmessage = event => {
-      const text = String(event.data)
-      const id = /^\s*\{\s*"id"\s*:\s*("?)([^",}]+)\1/.exec(text)?.[2]
-      if (id !== undefined) last = id.trim()
-      apply(text, false)
+      const { done, id } = message(String(event.data))
+      if (done && id !== undefined) last = id
+      else if (!done && last !== undefined && last !== askedAgain) {
+        askedAgain = last
+        socket.close()
+      }
     }
     socket.onclose = () => {
       if (closed) return
@@ -110,7 +121,7 @@ export function openSocket({ url, apply, connected }: SourceHost): Source {
 }
 
 /** Fetches every so often; what has not changed (by its ETag) is not sent again. A hidden page waits until it is seen. */
-export function openFetching({ url, every, apply, connected }: SourceHost): Source {
+export function openFetching({ url, every, content, connected }: SourceHost): Source {
   const patience = new Patience()
   const abort = new AbortController()
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -120,24 +131,39 @@ export function openFetching({ url, every, apply, connected }: SourceHost): Sour
       document.addEventListener('visibilitychange', once, { once: true, signal: abort.signal })
       return
     }
+    // A body that only drips would keep the feed waiting without end.
+    const limit = new AbortController()
+    const giveUp = () => limit.abort()
+    abort.signal.addEventListener('abort', giveUp, { once: true })
+    const late = setTimeout(giveUp, FETCH_LIMIT)
     try {
       const response = await fetch(url, {
         cache: 'no-store',
         headers: tag === null ? {} : { 'If-None-Match': tag },
-        signal: abort.signal,
+        signal: limit.signal,
       })
-      if (response.status !== 304) {
+      if (response.status === 304) content(undefined, null)
+      else {
         if (!response.ok) throw new Error(`${url} answers ${response.status}.`)
-        tag = response.headers.get('ETag')
-        apply(await response.text(), true)
-      } else apply('', false)
+        const text = await response.text()
+        // What could not be read must come again, though it be the same: only what was applied is known.
+        tag = content(text, response.headers.get('Content-Type')) ? response.headers.get('ETag') : null
+      }
       patience.succeeded()
       connected('open')
       timer = setTimeout(once, every)
     } catch (error) {
       if (abort.signal.aborted) return
-      connected('waiting', error instanceof Error ? error.message : String(error))
+      const reason = limit.signal.aborted
+        ? `${url} has not sent all of its answer in ${FETCH_LIMIT / 1000} seconds.`
+        : error instanceof Error
+          ? error.message
+          : String(error)
+      connected('waiting', reason)
       patience.retry(once)
+    } finally {
+      clearTimeout(late)
+      abort.signal.removeEventListener('abort', giveUp)
     }
   }
   connected('connecting')

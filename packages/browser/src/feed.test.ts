@@ -54,7 +54,7 @@ class FakeSocket {
   }
 
   close(): void {
-    server.open.delete(this)
+    if (server.open.delete(this)) queueMicrotask(() => this.onclose?.())
   }
 }
 

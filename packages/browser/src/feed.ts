@@ -1,11 +1,14 @@
 import {
   DapploError,
   type Followed,
-  formatOf,
+  hasManyRecords,
   keepRecent,
-  readText,
+  mediaFormat,
+  namedFormat,
+  readRecords,
   spanLength,
   type Table,
+  type TextFormat,
 } from '@dapplo/core'
 import { signal } from '@preact/signals-core'
 import { openEvents, openFetching, openSocket, type Source } from './feed-sources.ts'
@@ -47,7 +50,7 @@ const LOOK = 250
  * What cannot be read is told of in the state, and leaves the table as it was.
  */
 export function feed(table: Table<any>, options: FeedOptions): Feed {
-  const as = options.as ?? (/^wss?:/i.test(options.url) ? 'socket' : formatOf(options.url))
+  const as = options.as ?? (/^wss?:/i.test(options.url) ? 'socket' : namedFormat(options.url))
   const state = signal<FeedState>({
     connection: 'connecting',
     stale: false,
@@ -59,21 +62,25 @@ export function feed(table: Table<any>, options: FeedOptions): Feed {
     state.value = { ...state.peek(), ...changes }
   }
   const started = Date.now()
-  const apply = (text: string, whole: boolean) => {
+  const take = (rows: readonly object[], whole: boolean) => {
+    if (whole) table.replace(rows)
+    else if (rows.length > 0) table.key.length > 0 ? table.put(rows) : table.append(rows)
+    if (options.keep !== undefined) keepRecent(table, options.keep, options.at)
+    set({
+      last: Date.now(),
+      stale: false,
+      received: state.peek().received + rows.length,
+      problem: undefined,
+    })
+  }
+  /** Applies news, and says whether they could be: what could not leaves the table as it was. */
+  const applied = (act: () => void): boolean => {
     try {
-      const rows = whole ? readText(text, as as 'csv', {}).rows() : rowsOf(text)
-      if (whole) table.replace(rows)
-      else if (table.key.length > 0) table.put(rows)
-      else table.append(rows)
-      if (options.keep !== undefined) keepRecent(table, options.keep, options.at)
-      set({
-        last: Date.now(),
-        stale: false,
-        received: state.peek().received + rows.length,
-        problem: undefined,
-      })
+      act()
+      return true
     } catch (error) {
       set({ problem: error instanceof DapploError ? error.sentence : String(error) })
+      return false
     }
   }
   const connected = (connection: FeedState['connection'], problem?: string) =>
@@ -81,7 +88,24 @@ export function feed(table: Table<any>, options: FeedOptions): Feed {
   const host = {
     url: options.url,
     every: options.every ? spanLength(options.every) : 10_000,
-    apply,
+    message(text: string) {
+      let id: string | undefined
+      const done = applied(() => {
+        const message = readMessage(text)
+        id = message.id
+        take(message.rows, false)
+      })
+      return { done, id }
+    },
+    content: (text: string | undefined, type: string | null) =>
+      applied(() =>
+        text === undefined
+          ? take([], false)
+          : take(
+              readRecords(text, (as as TextFormat | undefined) ?? mediaFormat(type) ?? 'csv', options.url),
+              true,
+            ),
+      ),
     connected,
   }
   const source: Source =
@@ -117,8 +141,11 @@ export function feed(table: Table<any>, options: FeedOptions): Feed {
   }
 }
 
-/** The rows of a message: a JSON object, a list of them, `{ rows: [...] }`, or one object a line. */
-function rowsOf(text: string): object[] {
+/**
+ * A message: a JSON object that is a row, a list of rows, `{ rows: [...], id }`, or one row a line. An `id` beside the
+ * rows, or in a row of its own, names the message, so that what came after it can be asked for.
+ */
+function readMessage(text: string): { rows: object[]; id: string | undefined } {
   const read = (json: string): unknown => {
     try {
       return JSON.parse(json)
@@ -132,22 +159,25 @@ function rowsOf(text: string): object[] {
     }
   }
   // No news is news too: nothing has changed.
-  if (text === '') return []
+  if (text === '') return { rows: [], id: undefined }
   const whole =
-    /^\s*[[{]/.test(text) && !/\}\s*\n\s*\{/.test(text)
+    /^\s*[[{]/.test(text) && !hasManyRecords(text)
       ? read(text)
       : text
           .split('\n')
           .filter(line => line.trim())
           .map(read)
-  const inner =
-    whole !== null && typeof whole === 'object' && 'rows' in whole ? (whole as { rows: unknown }).rows : whole
+  const wrapped = whole !== null && typeof whole === 'object' && 'rows' in whole
+  const inner = wrapped ? (whole as { rows: unknown }).rows : whole
   const rows = Array.isArray(inner) ? inner : [inner]
-  if (rows.every(row => row !== null && typeof row === 'object' && !Array.isArray(row))) return rows
-  throw new DapploError(
-    'bad-message',
-    'The feed sent something that is no row',
-    'feed',
-    'It must send rows as JSON objects.',
-  )
+  if (!rows.every(row => row !== null && typeof row === 'object' && !Array.isArray(row)))
+    throw new DapploError(
+      'bad-message',
+      'The feed sent something that is no row',
+      'feed',
+      'It must send rows as JSON objects.',
+    )
+  const named: unknown = Array.isArray(whole) ? undefined : (whole as { id?: unknown }).id
+  const id = typeof named === 'string' || typeof named === 'number' ? String(named) : undefined
+  return { rows, id }
 }

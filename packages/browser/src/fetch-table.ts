@@ -1,16 +1,17 @@
 import {
   type CsvOptions,
   DapploError,
-  formatOf,
   type LoadOptions,
   loadCsv,
+  mediaFormat,
+  namedFormat,
   readText,
   type Table,
   type TableOptions,
 } from '@dapplo/core'
 
 export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<LoadOptions, 'signal'> {
-  /** Default: told by the address's ending, else CSV. */
+  /** Default: told by the address's ending, else by the answer's media type, else CSV. */
   as?: 'csv' | 'json' | 'lines'
   signal?: AbortSignal
 }
@@ -29,10 +30,12 @@ export async function fetchTable<R = any>(
         ?.replace(/\.[^.]*$/, '') || 'table',
     )
   let text: string
+  let type: string | null
   try {
     const response = await fetch(url, { signal: options.signal })
     if (!response.ok)
       throw new DapploError('not-fetched', `${url} answers ${response.status}`, url, 'Check the address.')
+    type = response.headers.get('Content-Type')
     text = await response.text()
   } catch (error) {
     if (error instanceof DapploError) throw error
@@ -45,7 +48,7 @@ export async function fetchTable<R = any>(
       'Check the address, the connection, and whether the server allows this page to read it.',
     )
   }
-  const format = options.as ?? formatOf(new URL(url, document.baseURI).pathname)
+  const format = options.as ?? namedFormat(url) ?? mediaFormat(type) ?? 'csv'
   const named = { source: url, ...options, name }
   return format === 'csv' ? loadCsv<R>(text, named as never) : (readText(text, format, named) as Table<R>)
 }

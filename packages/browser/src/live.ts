@@ -1,5 +1,6 @@
 import {
   type Chart,
+  checkState,
   DapploError,
   type Finding,
   type Frame,
@@ -77,7 +78,7 @@ export class LiveChart implements Live, Member, PartHost {
     this.view.frame.value = this.frame()
     this.player = new Player(
       this.can.moves,
-      scene => this.stage.paint(scene, this.density),
+      scene => this.stage.paint(scene, this.view.frame.peek().density ?? 1),
       () => this.due && this.redraw(),
     )
     // What other charts ask of this one is part of its first picture.
@@ -106,6 +107,7 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   set state(state: State) {
+    checkState(state)
     this.view.state.value = state
   }
 
@@ -295,7 +297,7 @@ export class LiveChart implements Live, Member, PartHost {
       effect(() => this.stage.notice(staleWords(this.view))),
     )
     this.undo.push(
-      followPage(this.element, this.density, {
+      followPage(this.element, {
         changed: () => this.refresh(),
         fontsLoaded: () => {
           this.fonts++

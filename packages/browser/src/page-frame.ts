@@ -2,6 +2,10 @@ import { type Description, type Frame, type Timing, timingOf } from '@dapplo/cor
 import { pageMeasure } from './measure.ts'
 import type { MountOptions } from './mount.ts'
 
+/** The longest side, and the most pixels, of a canvas that browsers agree on. */
+const LONGEST = 16_384
+const MOST_PIXELS = 2 ** 26
+
 /** What a chart takes from the page around it: its size, language, light or dark, and how its letters measure. */
 export function pageFrame(
   element: HTMLElement,
@@ -14,9 +18,12 @@ export function pageFrame(
     typeof theme === 'object'
       ? theme.font
       : (house?.font ?? 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif')
+  const [width, height] = [Math.min(size.width, LONGEST), Math.min(size.height, LONGEST)]
   return {
-    ...size,
-    density,
+    width,
+    height,
+    // A page may be larger than any canvas: then it is drawn less finely.
+    density: Math.min(density, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
     theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
     locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
     house,
@@ -30,17 +37,31 @@ export const pageTiming = (motion: Description['motion']): Timing | undefined =>
   matchMedia('(prefers-reduced-motion: reduce)').matches ? undefined : timingOf(motion)
 
 /** Follows what of the page changes a chart's frame, and its printing. Returns what ends that. */
-export function followPage(
-  element: HTMLElement,
-  density: number,
-  { changed, fontsLoaded, printing }: Follower,
-): () => void {
+export function followPage(element: HTMLElement, { changed, fontsLoaded, printing }: Follower): () => void {
   const ending = new AbortController()
   const { signal } = ending
   const sizes = new ResizeObserver(changed)
-  sizes.observe(element)
-  for (const query of ['(prefers-color-scheme: dark)', `(resolution: ${density}dppx)`])
-    matchMedia(query).addEventListener('change', changed, { signal })
+  try {
+    // In device pixels, so that another screen or the browser's own zoom counts as well.
+    sizes.observe(element, { box: 'device-pixel-content-box' })
+  } catch {
+    sizes.observe(element)
+  }
+  matchMedia('(prefers-color-scheme: dark)').addEventListener('change', changed, { signal })
+  const followDensity = () => {
+    // A query knows one density only, so each change asks anew.
+    const query = matchMedia(`(resolution: ${window.devicePixelRatio}dppx)`)
+    query.addEventListener(
+      'change',
+      () => {
+        changed()
+        followDensity()
+      },
+      { once: true, signal },
+    )
+  }
+  followDensity()
+  window.addEventListener('resize', changed, { signal })
   window.addEventListener('beforeprint', () => printing(true), { signal })
   window.addEventListener('afterprint', () => printing(false), { signal })
   document.fonts?.addEventListener('loadingdone', fontsLoaded, { signal })

@@ -1,7 +1,7 @@
 import {
   type appear,
   type between,
-  type Chart,
+  Chart,
   type Composition,
   type carrying,
   DapploError,
@@ -110,6 +110,13 @@ const NEEDED: readonly [option: string, part: PartName][] = [
 
 /** Throws `missing-part` where a chart asks for what no part of these can do. */
 export function checkParts(shown: Chart | Spread, parts: readonly Part[]): void {
+  if (!(shown instanceof Spread || shown instanceof Chart))
+    throw new DapploError(
+      'bad-chart',
+      `${shown === null ? 'null' : `A plain ${typeof shown}`} is no chart that can be shown`,
+      'chart',
+      'Make one with chart(table, { … }).',
+    )
   for (const { description } of shown instanceof Spread ? shown.charts : [shown])
     for (const [option, part] of NEEDED)
       if (

@@ -51,7 +51,11 @@ export class Stage {
       width: '100%',
       overflow: 'hidden',
       touchAction: 'pan-y',
+      // A double click would else select the picture as if it were text, and the next press would drag that away.
+      userSelect: 'none',
+      webkitUserSelect: 'none',
     })
+    this.root.addEventListener('dragstart', event => event.preventDefault())
     this.base = canvas()
     this.top = canvas()
     this.top.style.pointerEvents = 'none'

@@ -1,5 +1,6 @@
 import { DapploError, type FilmFormat, type FilmOf, type PictureFrame, writeFilm } from '@dapplo/node'
 import { progressBar } from './progress.ts'
+import { tell } from './say.ts'
 
 /** Draws a moving picture, with its progress on a terminal; Ctrl+C ends it and leaves nothing behind. */
 export async function drawFilm(
@@ -28,12 +29,23 @@ export async function drawFilm(
     )
   const bar = progressBar('Drawing')
   const stop = new AbortController()
-  const interrupted = () => stop.abort()
-  process.once('SIGINT', interrupted)
+  let exitCode = 0
+  const interrupted = (signal: 'SIGINT' | 'SIGTERM') => {
+    exitCode = signal === 'SIGINT' ? 130 : 143
+    stop.abort()
+  }
+  // A GIF is written at its very end, so that the system may end the command at once; other films leave a part to be removed.
+  const heeds = format === 'webm' || format === 'mp4'
+  if (heeds) for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, interrupted)
   try {
     await writeFilm(shown, flags.out, format, { frame, rate, hold, progress: bar.show, signal: stop.signal })
+  } catch (error) {
+    if (exitCode === 0) throw error
+    bar.end()
+    tell('The film was stopped before its end. Nothing was written.')
+    process.exit(exitCode)
   } finally {
-    process.off('SIGINT', interrupted)
+    for (const signal of ['SIGINT', 'SIGTERM'] as const) process.off(signal, interrupted)
     bar.end()
   }
 }

@@ -1,5 +1,6 @@
 import { measureInter } from '@dapplo/core/inter'
 import { type Chart, type Finding, type PictureFrame, type Spread, View } from '@dapplo/node'
+import { tell } from './say.ts'
 
 /** What a person would regret about a chart. */
 export const findingsOf = (chart: Chart | Spread, frame: PictureFrame): readonly Finding[] =>
@@ -7,6 +8,6 @@ export const findingsOf = (chart: Chart | Spread, frame: PictureFrame): readonly
 
 /** Says findings on standard error; under --strict they make the command fail. */
 export function tellFindings(findings: readonly Finding[], strict: boolean): void {
-  for (const finding of findings) process.stderr.write(`dapplo: ${finding.message}. ${finding.remedy}\n`)
+  for (const finding of findings) tell(`${finding.message}. ${finding.remedy}`)
   if (strict && findings.length > 0) process.exitCode = 1
 }

@@ -10,6 +10,7 @@ import {
   type Followed,
   fileBeside,
   type House,
+  hasManyRecords,
   type OpenOptions,
   openTable,
   readChartFile,
@@ -83,7 +84,7 @@ const looksLikeChart = (text: string) =>
 function formatOfText(text: string): 'csv' | 'json' | 'lines' {
   if (/^\s*\[/.test(text)) return 'json'
   if (!/^\s*\{/.test(text)) return 'csv'
-  return /\}\s*\n\s*\{/.test(text) ? 'lines' : 'json'
+  return hasManyRecords(text) ? 'lines' : 'json'
 }
 
 /** The chart to draw: the file's, with the flags on top; or one described by flags alone. */

@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-import { DapploError } from '@dapplo/core'
+import { DapploError, plainText } from '@dapplo/core'
 import { Command, CommanderError } from 'commander'
+import { tell } from './say.ts'
 
 /** Each command is loaded when it is asked for: most charts take less time to draw than all commands to load. */
 const COMMANDS: Readonly<Record<string, () => Promise<(program: Command) => void>>> = {
@@ -18,7 +19,9 @@ const program = new Command('dapplo')
   .version('0.1.0')
   .showHelpAfterError('Run dapplo --help for what there is.')
   .exitOverride()
-  .configureOutput({ outputError: (text, write) => write(text.replace(/^error: /, 'dapplo: ')) })
+  .configureOutput({
+    outputError: (text, write) => write(plainText(text.replace(/^error: /, 'dapplo: '))),
+  })
 const [wanted] = process.argv.slice(2)
 // Help and completion speak of all of them.
 const alone = wanted !== undefined && wanted !== 'completion' && Object.hasOwn(COMMANDS, wanted)
@@ -27,7 +30,8 @@ for (const load of alone ? [COMMANDS[wanted]] : Object.values(COMMANDS)) (await 
 // A reader that closes early, such as head, is no error.
 process.stdout.on('error', (error: NodeJS.ErrnoException) => {
   if (error.code === 'EPIPE') process.exit(0)
-  throw error
+  tell(`Standard output cannot be written: ${error.code === 'ENOSPC' ? 'the disk is full' : error.code}.`)
+  process.exit(2)
 })
 
 try {
@@ -35,7 +39,10 @@ try {
 } catch (error) {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2
   else if (error instanceof DapploError) {
-    process.stderr.write(`dapplo: ${error.sentence}\n`)
+    tell(error.sentence)
     process.exitCode = 2
-  } else throw error
+  } else {
+    tell(`This is a fault of dapplo itself: ${error instanceof Error ? error.stack : String(error)}`)
+    process.exitCode = 70
+  }
 }

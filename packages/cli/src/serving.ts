@@ -1,8 +1,9 @@
-import { realpathSync } from 'node:fs'
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
-import { basename, dirname, relative, resolve, sep } from 'node:path'
+import { isIP } from 'node:net'
+import { basename, dirname, resolve } from 'node:path'
 import {
   builtinKinds,
+  confinedFile,
   DapploError,
   embedPage,
   escapeXml,
@@ -15,6 +16,7 @@ import {
   toPng,
   toSvg,
 } from '@dapplo/node'
+import pLimit from 'p-limit'
 import { filesOf, onChange } from './watch.ts'
 
 /** Tells the page that the description or its data have changed; a page that cannot be reached comes back by itself. */
@@ -33,6 +35,7 @@ export async function serveChart(
   { port = 0, host = '127.0.0.1', frame = {} }: { port?: number; host?: string; frame?: PictureFrame },
 ): Promise<Serving> {
   const listeners = new Set<ServerResponse>()
+  const inTurn = pLimit(AT_ONCE)
   const server: Server = createServer((request, response) => {
     answer(request, response).catch(error => {
       const words = error instanceof DapploError ? error.sentence : 'Something went wrong.'
@@ -52,9 +55,15 @@ export async function serveChart(
           ...more,
         })
         .end(content)
+    if (!isOwnName(request.headers.host, host))
+      return void send(
+        'text/plain; charset=utf-8',
+        `This server is asked for by ${host} or localhost, and by no other name.\n`,
+        403,
+      )
     if (request.method !== 'GET' && request.method !== 'HEAD')
       return void send('text/plain', 'Only GET is answered.\n', 405)
-    const own = { ...frame, ...frameOfQuery(address.searchParams) }
+    const own = { ...frame, ...frameOfQuery(address.searchParams, frame) }
     switch (address.pathname) {
       case '/':
         return void pageOf(input, own, send, true)
@@ -65,7 +74,7 @@ export async function serveChart(
           'content-security-policy': NO_SCRIPTS,
         })
       case '/chart.png':
-        return void send('image/png', await toPng(...drawn(openConfined(input), own)))
+        return void send('image/png', await inTurn(() => toPng(...drawn(openConfined(input), own))))
       case '/oembed':
         return void oEmbed(address, request, send)
       case '/changes':
@@ -172,34 +181,22 @@ ${reloads ? `<script>${RELOAD}</script>` : ''}</body></html>
 
 /** Opens a description whose data must lie in its own folder, whatever paths and links say. */
 export function openConfined(input: string): OpenedFile {
-  const folder = realpathSync(dirname(resolve(input)))
-  const inside = (path: string): string => {
-    const asked = resolve(path)
-    let real = asked
-    try {
-      real = realpathSync(asked)
-    } catch {
-      // What is not there is told of by the reader.
-    }
-    const way = relative(folder, real)
-    if (way === '..' || way.startsWith(`..${sep}`) || resolve(folder, way) !== real)
-      throw new DapploError(
-        'outside-folder',
-        `${basename(path)} lies outside the folder of the description`,
-        'tables',
-        'Put it beside the description: what is served reaches nothing else.',
-      )
-    return asked
+  const folder = dirname(resolve(input))
+  const inside = (url: string) => {
+    const asked = fileBeside(folder, url)
+    return readFileText(confinedFile(folder, asked, 'tables') ?? asked)
   }
-  return readChartFile(
-    readFileText(input),
-    builtinKinds,
-    url => readFileText(inside(fileBeside(folder, url))),
-    basename(input),
-  )
+  return readChartFile(readFileText(input), builtinKinds, inside, basename(input))
 }
 
-function frameOfQuery(query: URLSearchParams): PictureFrame {
+/** Device pixels of a picture that anybody may ask for, and how many such pictures are drawn at once. */
+const MOST_PIXELS = 16_000_000
+const AT_ONCE = 2
+
+function frameOfQuery(
+  query: URLSearchParams,
+  { width: own = 1280, height: usual = 800, density = 2 }: PictureFrame,
+): PictureFrame {
   const out: PictureFrame = {}
   const size = (name: string) => {
     const value = Number(query.get(name))
@@ -210,5 +207,29 @@ function frameOfQuery(query: URLSearchParams): PictureFrame {
   if (height) out.height = height
   const theme = query.get('theme')
   if (theme === 'day' || theme === 'night') out.theme = theme
+  // Very large pictures come with fewer pixels to the inch rather than with all the memory there is.
+  const pixels = (width ?? own) * (height ?? usual)
+  if (pixels * density ** 2 > MOST_PIXELS) out.density = Math.sqrt(MOST_PIXELS / pixels)
   return out
+}
+
+/**
+ * Whether a request names this server by a name that is its own. A page elsewhere can make its own name lead to this
+ * machine, and would then read what is served; it cannot make up these.
+ */
+export function isOwnName(asked: string | undefined, bound: string): boolean {
+  const name = /^(\[[\da-f:.]+\]|[^:]+)(?::\d+)?$/i
+    .exec(asked ?? '')?.[1]
+    .toLowerCase()
+    .replace(/^\[|\]$/g, '')
+  if (name === undefined) return false
+  if (
+    name === bound.toLowerCase() ||
+    name === 'localhost' ||
+    name === '::1' ||
+    /^127(?:\.\d{1,3}){3}$/.test(name)
+  )
+    return true
+  // Where it is bound to all of the machine's addresses, any address may be meant, but no name.
+  return (bound === '0.0.0.0' || bound === '::') && isIP(name) !== 0
 }

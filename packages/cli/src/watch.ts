@@ -1,6 +1,7 @@
 import { watch } from 'node:fs'
 import { basename, dirname, join } from 'node:path'
 import { DapploError, readFileText } from '@dapplo/node'
+import { tell } from './say.ts'
 
 /** Milliseconds after a change before it counts, since editors write in several steps. */
 const CALM = 120
@@ -27,17 +28,24 @@ export function onChange(files: () => string[], act: () => void): () => void {
     for (const file of files()) {
       const folder = dirname(file)
       if (folders.has(folder)) continue
-      folders.set(
-        folder,
-        watch(folder, (_, name) => {
+      try {
+        const watcher = watch(folder, (_, name) => {
           if (name !== null && !files().some(one => basename(one) === name)) return
           clearTimeout(timer)
           timer = setTimeout(() => {
             follow()
             act()
           }, CALM)
-        }),
-      )
+        })
+        // A folder that goes away is looked for again at the next change.
+        watcher.on('error', () => {
+          watcher.close()
+          folders.delete(folder)
+        })
+        folders.set(folder, watcher)
+      } catch {
+        // A folder that is not there yet has nothing to tell; whoever reads the file says so.
+      }
     }
   }
   follow()
@@ -56,15 +64,12 @@ export function watchFiles(input: string, draw: () => Promise<void>): Promise<vo
       () => filesOf(input),
       () => {
         draw().then(
-          () => process.stderr.write(`dapplo: drawn again at ${new Date().toLocaleTimeString()}\n`),
-          error =>
-            process.stderr.write(
-              `dapplo: ${error instanceof DapploError ? error.sentence : String(error)}\n`,
-            ),
+          () => tell(`drawn again at ${new Date().toLocaleTimeString()}`),
+          error => tell(error instanceof DapploError ? error.sentence : String(error)),
         )
       },
     )
-    process.stderr.write('dapplo: watching; press Ctrl+C to stop\n')
+    tell('watching; press Ctrl+C to stop')
     process.once('SIGINT', () => {
       stop()
       resolve()

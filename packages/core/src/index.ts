@@ -37,6 +37,8 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDesc
 export {
   type Followed,
   formatOf,
+  mediaFormat,
+  namedFormat,
   type OpenedFile,
   openChartData,
   readChartFile,
@@ -44,10 +46,12 @@ export {
   readInHouse,
   readText,
   sendsMessages,
+  type TextFormat,
 } from './chart/file.ts'
 export type { CsvOptions } from './table/csv.ts'
 export { type LoadOptions, loadCsv } from './table/csv-parts.ts'
 export { derive, type Step } from './table/derive.ts'
+export { hasManyRecords } from './table/json-text.ts'
 export { keepRecent, spanLength } from './table/keep.ts'
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/look.ts'
-export { readCsv, readJson, readLines, table } from './table/read.ts'
+export { readCsv, readJson, readLines, readRecords, table } from './table/read.ts'

@@ -9,7 +9,7 @@ import {
   type Surroundings,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { writeWhole } from './open.ts'
+import { notWritten, placeFor, writeWhole } from './files.ts'
 import { type PictureFrame, skia, surroundingsOf } from './picture.ts'
 import { type FilmStep, reelOf } from './reel.ts'
 
@@ -34,6 +34,9 @@ const SIZE = { width: 960, height: 600 }
 /** What a film is of: a chart, or updates, beginning with the chart that is shown first. */
 export type FilmOf = Chart | Spread | readonly [Chart | Spread, ...FilmStep[]]
 
+const stopped = () =>
+  new DapploError('stopped', 'The film was stopped before its end', '', 'Nothing was written.')
+
 /** The pictures of a film as RGBA bytes, one after the other; the same bytes are used again for each. */
 async function* picturesOf(
   shown: FilmOf,
@@ -56,8 +59,7 @@ async function* picturesOf(
     const needed = scene.batches.flatMap(batch => (batch.kind === 'images' ? batch.hrefs : [])).join(' ')
     if (!surroundings || needed !== hrefs) surroundings = await surroundingsOf(scene)
     hrefs = needed
-    if (signal?.aborted)
-      throw new DapploError('stopped', 'The film was stopped before its end', '', 'Nothing was written.')
+    if (signal?.aborted) throw stopped()
     paintCanvas(scene, context as unknown as Context2D, density, surroundings)
     const { data } = context.getImageData(0, 0, width, height)
     yield {
@@ -141,13 +143,28 @@ export async function writeFilm(
   options: FilmOptions = {},
 ): Promise<void> {
   if (format === 'gif' || format === 'apng') {
-    writeWhole(path, await toFilm(shown, format, options))
+    const film = await toFilm(shown, format, options)
+    // Encoding is one long piece of work: who called it off meanwhile is heard now, before anything is written.
+    await new Promise(resolve => setImmediate(resolve))
+    if (options.signal?.aborted) throw stopped()
+    writeWhole(path, film)
     return
   }
-  const part = `${path}.${process.pid}.part`
+  const { target, part } = placeFor(path)
+  if (part === undefined)
+    throw new DapploError(
+      'not-written',
+      `${path} cannot hold a film: it is no plain file`,
+      path,
+      'Name a file, or write a .gif or .apng.',
+    )
   try {
     await encodeByFfmpeg(shown, part, format, options)
-    renameSync(part, path)
+    renameSync(part, target)
+  } catch (error) {
+    throw (error as NodeJS.ErrnoException).code === undefined || error instanceof DapploError
+      ? error
+      : notWritten(path, error)
   } finally {
     rmSync(part, { force: true })
   }

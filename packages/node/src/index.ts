@@ -2,8 +2,9 @@
 export * from '@dapplo/core'
 export { toCsv, toJson } from './data.ts'
 export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
+export { confinedFile, fileBeside, readFileText, writeWhole } from './files.ts'
 export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
-export { fileBeside, type OpenOptions, openChart, openTable, readFileText, writeWhole } from './open.ts'
+export { type OpenOptions, openChart, openTable } from './open.ts'
 export {
   type PictureFrame,
   paintPng,

@@ -1,15 +1,14 @@
-import { existsSync, readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
-import { basename, dirname, extname, join, resolve } from 'node:path'
+import { basename, dirname, extname, resolve } from 'node:path'
 import {
   builtinKinds,
   type Column,
-  DapploError,
   formatOf,
   type OpenedFile,
   readChartFile,
   readText,
   type Table,
 } from '@dapplo/core'
+import { fileBeside, readFileText } from './files.ts'
 
 export interface OpenOptions {
   key?: string | string[]
@@ -32,61 +31,4 @@ export function openChart(path: string): OpenedFile {
     url => readFileText(fileBeside(folder, url)),
     basename(path),
   )
-}
-
-/** A source's file, which must be a plain path: what is on the network is not fetched behind the caller's back. */
-export function fileBeside(folder: string, url: string): string {
-  if (/^[a-z][a-z\d+.-]+:/i.test(url)) {
-    throw new DapploError(
-      'not-a-file',
-      `"${url}" is not a file beside the description`,
-      'tables',
-      'Save the data in a file and name that.',
-    )
-  }
-  return join(folder, url)
-}
-
-/** The text of a file. Throws `no-file` in plain words. */
-export function readFileText(path: string): string {
-  if (!existsSync(path))
-    throw new DapploError(
-      'no-file',
-      `There is no file ${path}`,
-      path,
-      'Check the name, and the folder that you are in.',
-    )
-  if (statSync(path).isDirectory())
-    throw new DapploError('no-file', `${path} is a folder`, path, 'Name a file in it.')
-  try {
-    return readFileSync(path, 'utf8')
-  } catch (error) {
-    throw new DapploError(
-      'no-file',
-      `${path} cannot be read: ${(error as NodeJS.ErrnoException).code}`,
-      path,
-      'Check its permissions.',
-    )
-  }
-}
-
-/** Writes a file whole or not at all: under another name first, then in its place. Throws `not-written`. */
-export function writeWhole(path: string, content: string | Uint8Array): void {
-  const part = `${path}.${process.pid}.part`
-  try {
-    writeFileSync(part, content)
-    renameSync(part, path)
-  } catch (error) {
-    rmSync(part, { force: true })
-    const reason =
-      (error as NodeJS.ErrnoException).code === 'ENOENT'
-        ? `there is no folder ${dirname(path)}`
-        : (error as NodeJS.ErrnoException).code
-    throw new DapploError(
-      'not-written',
-      `${path} cannot be written: ${reason}`,
-      path,
-      'Name a file in a folder that exists and may be written to.',
-    )
-  }
 }

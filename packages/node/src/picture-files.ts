@@ -1,6 +1,7 @@
-import { existsSync, readFileSync } from 'node:fs'
-import { extname, join, relative, resolve } from 'node:path'
+import { readFileSync } from 'node:fs'
+import { extname, join } from 'node:path'
 import { DapploError, type Scene, safePicture } from '@dapplo/core'
+import { confinedFile } from './files.ts'
 
 const TYPES: Record<string, string> = {
   '.png': 'image/png',
@@ -23,18 +24,10 @@ export function withPictures(scene: Scene, folder: string): Scene {
 function asData(href: string, folder: string): string {
   const safe = safePicture(href)
   if (safe === undefined || /^(data|https?):/i.test(safe)) return href
-  const path = resolve(join(folder, safe))
-  const type = TYPES[extname(path).toLowerCase()]
-  // A description from elsewhere must not be able to read files outside the folder that it lies in.
-  if (relative(resolve(folder), path).startsWith('..')) {
-    throw new DapploError(
-      'no-picture',
-      `The picture ${href} lies outside the folder of the chart`,
-      'images',
-      'Put it beside the description.',
-    )
-  }
-  if (!type || !existsSync(path)) {
+  const type = TYPES[extname(safe).toLowerCase()]
+  // A description from elsewhere must not be able to read files outside the folder that it lies in, through links either.
+  const path = type && confinedFile(folder, join(folder, safe), 'images')
+  if (!type || path === undefined) {
     throw new DapploError(
       'no-picture',
       type ? `There is no picture ${href}` : `${href} is no picture of a known kind`,

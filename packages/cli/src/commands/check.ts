@@ -3,6 +3,7 @@ import type { Command } from 'commander'
 import { findingsOf, tellFindings } from '../findings.ts'
 import { frameOf, withFrameFlags } from '../flags.ts'
 import { openInput } from '../input.ts'
+import { say } from '../say.ts'
 
 export function addCheck(program: Command): void {
   withFrameFlags(
@@ -19,9 +20,7 @@ export function addCheck(program: Command): void {
     .action((input: string, flags: Record<string, any>) => {
       const { chart, tables, house } = openInput(input, {})
       if (!chart) {
-        process.stdout.write(
-          `${input} holds data and no description. dapplo look ${input} says what is in it.\n`,
-        )
+        say(`${input} holds data and no description. dapplo look ${input} says what is in it.\n`)
         return
       }
       const findings = findingsOf(chart, frameOf(flags, input, house))
@@ -29,7 +28,7 @@ export function addCheck(program: Command): void {
       const rows = Object.values(tables).reduce((sum, table) => sum + table.length, 0)
       const what = `${charts === 1 ? 'One chart' : `${charts} charts`} over ${rows.toLocaleString('en')} rows`
       const found = findings.length === 1 ? 'one finding' : `${findings.length} findings`
-      process.stdout.write(`${what}: ${findings.length === 0 ? 'nothing to mend' : found}.\n`)
+      say(`${what}: ${findings.length === 0 ? 'nothing to mend' : found}.\n`)
       tellFindings(findings, flags.strict)
     })
 }

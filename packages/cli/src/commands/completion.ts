@@ -1,5 +1,6 @@
 import { DapploError } from '@dapplo/node'
 import type { Command } from 'commander'
+import { say } from '../say.ts'
 
 /** Words after a flag that a shell can offer. */
 const VALUES: Record<string, readonly string[]> = {
@@ -30,12 +31,10 @@ export function addCompletion(program: Command): void {
       if (shell === 'fish') {
         for (const command of commands) {
           const words = command.summary().replace(/'/g, '')
-          process.stdout.write(
-            `complete -c dapplo -n __fish_use_subcommand -a ${command.name()} -d '${words}'\n`,
-          )
+          say(`complete -c dapplo -n __fish_use_subcommand -a ${command.name()} -d '${words}'\n`)
           for (const flag of flags(command)) {
             const values = VALUES[flag] ? ` -x -a '${VALUES[flag].join(' ')}'` : ''
-            process.stdout.write(
+            say(
               `complete -c dapplo -n '__fish_seen_subcommand_from ${command.name()}' -l ${flag.slice(2)}${values}\n`,
             )
           }
@@ -57,7 +56,7 @@ export function addCompletion(program: Command): void {
           ([flag, list]) => `    ${flag}) COMPREPLY=($(compgen -W "${list.join(' ')}" -- "$now")); return ;;`,
         )
         .join('\n')
-      process.stdout.write(`${shell === 'zsh' ? 'autoload -U +X bashcompinit && bashcompinit\n' : ''}_dapplo() {
+      say(`${shell === 'zsh' ? 'autoload -U +X bashcompinit && bashcompinit\n' : ''}_dapplo() {
   local now="\${COMP_WORDS[COMP_CWORD]}" before="\${COMP_WORDS[COMP_CWORD-1]}" words=""
   case "$before" in
 ${values}

@@ -2,6 +2,7 @@ import { mkdirSync } from 'node:fs'
 import { join } from 'node:path'
 import { chart, DapploError, embedPage, table, toPng, toSvg, writeWhole } from '@dapplo/node'
 import type { Command } from 'commander'
+import { say } from '../say.ts'
 
 const ROUTES = ['North Sound', 'Gannet Bay', 'Tern Point']
 
@@ -61,8 +62,8 @@ export function addDemo(program: Command): void {
       ]
       for (const [name, content] of files) {
         writeWhole(join(folder, name), content)
-        process.stdout.write(`${join(folder, name)}\n`)
+        say(`${join(folder, name)}\n`)
       }
-      process.stdout.write(`\nGo on with: dapplo serve ${join(folder, 'passengers.chart.json')}\n`)
+      say(`\nGo on with: dapplo serve ${join(folder, 'passengers.chart.json')}\n`)
     })
 }

@@ -17,6 +17,7 @@ import type { Command } from 'commander'
 import { findingsOf, tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
+import { say } from '../say.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
 const FORMATS = ['svg', 'png', 'pdf', 'csv', 'json', ...FILMS] as const
@@ -84,8 +85,13 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
   } else {
     const content = await contentOf(chart, format, frame, flags.fonts ?? 'named')
     if (flags.out && flags.out !== '-') writeWhole(flags.out, content)
-    else
-      process.stdout.write(typeof content === 'string' && !content.endsWith('\n') ? `${content}\n` : content)
+    else if (typeof content !== 'string') process.stdout.write(content)
+    else {
+      const whole = content.endsWith('\n') ? content : `${content}\n`
+      // Characters are for a terminal; files keep what is in them.
+      if (format === 'text') say(whole)
+      else process.stdout.write(whole)
+    }
   }
   tellFindings(findings, flags.strict)
 }

@@ -1,6 +1,7 @@
 import { lookAt, lookText } from '@dapplo/core'
 import type { Command } from 'commander'
 import { columnOptions, openInput } from '../input.ts'
+import { say } from '../say.ts'
 
 export function addLook(program: Command): void {
   program
@@ -18,6 +19,6 @@ export function addLook(program: Command): void {
       const look = lookAt(
         openInput(data, { columns: columnOptions(options.type), ragged: options.ragged }).table,
       )
-      process.stdout.write(options.json ? `${JSON.stringify(look, null, 2)}\n` : lookText(look))
+      say(options.json ? `${JSON.stringify(look, null, 2)}\n` : lookText(look))
     })
 }

@@ -1,6 +1,7 @@
 import { DapploError } from '@dapplo/node'
 import type { Command } from 'commander'
 import { frameOf, withFrameFlags } from '../flags.ts'
+import { say } from '../say.ts'
 import { serveChart } from '../serving.ts'
 
 export function addServe(program: Command): void {
@@ -26,7 +27,7 @@ export function addServe(program: Command): void {
           'Write a number up to 65535.',
         )
       const serving = await serveChart(input, { port, host: flags.host, frame: frameOf(flags, input) })
-      process.stdout.write(`${serving.url}\n`)
+      say(`${serving.url}\n`)
       await new Promise<void>(resolve => {
         process.once('SIGINT', resolve)
         process.once('SIGTERM', resolve)

@@ -6,6 +6,9 @@ import type { AxisOptions, Description, Drawing, Scale, Style } from './descript
 /** Widths, radii, dashes and strokes beyond this many pixels would cover the picture. */
 const MOST_PIXELS = 1000
 
+/** Room at the ends of a scale beyond this many times the data would leave nothing of them. */
+const MOST_PAD = 100
+
 const isObject = (value: unknown): value is object => value !== null && typeof value === 'object'
 
 /** Checks what reaches painters as it is: colours, lengths and formats. Throws `bad-color`, `bad-option`, `bad-format`. */
@@ -21,7 +24,17 @@ export function checkLooks(description: Description): void {
   if (typeof background === 'string') checkColor(background, 'background')
   else checkColor(background?.color, 'background.color')
   for (const [name, scale] of Object.entries(scales ?? {}))
-    if (isObject(scale)) checkColors((scale as Scale).colors, `scales.${name}.colors`)
+    if (isObject(scale)) {
+      const { colors, pad } = scale as Scale
+      checkColors(colors, `scales.${name}.colors`)
+      if (pad !== undefined && !(typeof pad === 'number' && pad >= 0 && pad <= MOST_PAD))
+        throw new DapploError(
+          'bad-option',
+          `${JSON.stringify(pad)} is no share of a scale to leave free`,
+          `scales.${name}.pad`,
+          `Write a number from 0 to ${MOST_PAD}, such as 0.1 for a tenth.`,
+        )
+    }
   for (const [name, axis] of Object.entries(axes ?? {})) {
     if (!isObject(axis)) continue
     const { grid, format, tickLength } = axis as AxisOptions

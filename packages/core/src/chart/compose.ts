@@ -1,5 +1,6 @@
 import { edgeMarks } from '../drawing/edge-marks.ts'
 import type { Finding } from '../finding/error.ts'
+import { emphasised } from '../guide/asked-ticks.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
@@ -124,10 +125,22 @@ export function composePane(input: PaneInput): Pane {
   const zeros: Batch[] = []
   const guides: Batch[] = []
   const scales = new Map<string, PositionScale>()
+  const findings: Finding[] = []
   for (const axis of axes) {
     const layout = layouts.get(axis.name)!
     scales.set(axis.name, layout.scale)
     if (empty || (axis.hidden && !input.sharedBelow)) continue
+    if (axis.look.emphasis && layout.scale.kind.name === 'time') {
+      const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
+      const found = emphasised(
+        axis.name,
+        axis.look.emphasis.unit,
+        ends,
+        axis.role === 'x' ? plot.width : plot.height,
+      )
+      axis.look.emphasis = found.step
+      findings.push(...found.findings)
+    }
     behind.push(...gridShapes(layout, axis.look, plot, theme))
     if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
       zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
@@ -220,7 +233,10 @@ export function composePane(input: PaneInput): Pane {
     findings:
       tiny || empty
         ? []
-        : axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
+        : [
+            ...axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
+            ...findings,
+          ],
     insets,
   }
 }

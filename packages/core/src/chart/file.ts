@@ -192,21 +192,32 @@ function readOnce(
       'Give it "rows", or the "url" of a CSV or JSON file.',
     )
   const text = fetchText(source.url)
-  return readText(text, (source.as as 'csv' | undefined) ?? formatOf(source.url), options)
+  return readText(text, (source.as as TextFormat | undefined) ?? formatOf(source.url), options)
+}
+
+/** A format that a table's text may come in. */
+export type TextFormat = 'csv' | 'json' | 'lines'
+
+/** The format that a file's name or an address tells of; undefined when it tells nothing. */
+export function namedFormat(name: string): TextFormat | undefined {
+  const ending = /\.([a-z]+)$/i.exec(name.split(/[?#]/, 1)[0])?.[1].toLowerCase()
+  if (ending === 'ndjson' || ending === 'jsonl') return 'lines'
+  return ending === 'json' || ending === 'csv' ? ending : undefined
 }
 
 /** The format that a file's name tells of; CSV when it tells nothing. */
-export function formatOf(name: string): 'csv' | 'json' | 'lines' {
-  if (/\.(ndjson|jsonl)$/i.test(name)) return 'lines'
-  return /\.json$/i.test(name) ? 'json' : 'csv'
+export const formatOf = (name: string): TextFormat => namedFormat(name) ?? 'csv'
+
+/** The format that a media type tells of, such as `application/json; charset=utf-8`; undefined when it tells none. */
+export function mediaFormat(type: string | null | undefined): TextFormat | undefined {
+  const name = (type ?? '').split(';', 1)[0].trim().toLowerCase()
+  if (/[/+.-](x-)?(ndjson|jsonl|jsonlines)$/.test(name)) return 'lines'
+  if (/[/+]json$/.test(name)) return 'json'
+  return name === 'text/csv' ? 'csv' : undefined
 }
 
 /** Reads a table's text in one of the formats it may come in. */
-export function readText(
-  text: string,
-  format: 'csv' | 'json' | 'lines',
-  options: TableOptions & CsvOptions,
-): Table {
+export function readText(text: string, format: TextFormat, options: TableOptions & CsvOptions): Table {
   if (format === 'json') return readJson(text, options)
   return format === 'lines' ? readLines(text, options) : readCsv(text, options)
 }

@@ -129,7 +129,7 @@ function axisLook(options: AxisOptions, side: Side, grid: boolean): AxisLook {
     gridDash: typeof wish === 'object' ? wish.dash : undefined,
     gridColor: typeof wish === 'object' ? wish.color : undefined,
     stripes: options.stripes,
-    emphasis: options.emphasis,
+    emphasis: options.emphasis && { unit: options.emphasis, count: 1 },
     tickLength: options.tickLength,
   }
 }

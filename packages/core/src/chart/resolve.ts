@@ -122,10 +122,10 @@ export function resolve(
   const through = description.through
   const throughMeaning =
     through === undefined || through === null ? undefined : readPhrase(through, table, 'through')
-  if (throughMeaning && isMeasure(throughMeaning))
+  if (throughMeaning && (isMeasure(throughMeaning) || throughMeaning.is === 'value'))
     throw new DapploError(
       'bad-description',
-      'A summary has no periods to play through',
+      `${throughMeaning.is === 'value' ? 'A single value' : 'A summary'} has no periods to play through`,
       'through',
       'Name a column or a bucket, such as "year of departed".',
     )
@@ -311,6 +311,13 @@ function needPositions(
   table: Table,
 ): void {
   const free = Object.values(kind.roles).every(use => use !== 'position')
+  if (drawing.level !== undefined && (!free || kind.parts))
+    throw new DapploError(
+      'bad-option',
+      `A ${kind.name} does not stand at a level`,
+      path ? `${path}.level` : 'level',
+      'Draw a reference, as in { as: "reference", level: "mean" }.',
+    )
   if (free && !kind.parts && drawing.level === undefined && !roles.has('x') && !roles.has('y'))
     throw new DapploError(
       'missing-role',

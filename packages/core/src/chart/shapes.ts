@@ -35,7 +35,11 @@ export function shapeAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): 
       same?.shaped ??
       withConstants(drawing, withExtents(shapeOne(drawing, tongue, only?.(drawing.table)), tongue))
     if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
-    return { drawing, shaped, findings: emptyFindings(drawing, shaped) }
+    return {
+      drawing,
+      shaped,
+      findings: [...emptyFindings(drawing, shaped), ...unfilledFindings(drawing, shaped)],
+    }
   })
 }
 
@@ -233,6 +237,20 @@ function unpivot(
     rowOf: shaped.rowOf && (mark => shaped.rowOf!(mark % length)),
     keyOf: mark => `${words[Math.floor(mark / length)]}\u001f${shaped.keyOf(mark % length)}`,
   }
+}
+
+/** Buckets without rows that are not shown as zero, or as a gap, since there would be too many of them. */
+function unfilledFindings(drawing: ResolvedDrawing, { unfilled = 0 }: Shaped): Finding[] {
+  if (unfilled === 0) return []
+  return [
+    {
+      code: 'empty-buckets',
+      message: `${unfilled.toLocaleString('en')} intervals without rows are too many to be shown as empty, so what lies on both sides of them is joined`,
+      remedy:
+        'Use a longer interval, such as "month of" instead of "hour of", or choose a shorter time with where.',
+      path: drawing.path || orderRole(drawing.roles),
+    },
+  ]
 }
 
 function emptyFindings(drawing: ResolvedDrawing, shaped: Shaped): Finding[] {

@@ -1,6 +1,7 @@
 import type { Finding } from '../finding/error.ts'
 import { countEvery, ticksEvery } from '../scale/ticks.ts'
 import { coarserSteps, countTimes, type TimeStep, timesEvery } from '../scale/time-ticks.ts'
+import type { Unit } from '../table/calendar.ts'
 import type { AxisContext } from './axis-parts.ts'
 import { LINE } from './text.ts'
 
@@ -56,6 +57,27 @@ export function readableTimes(
   return last ?? { step, ticks: [] }
 }
 
+/** Least room between emphasised gridlines, in pixels: closer, they would be a grey ground. */
+const EMPHASISED = 6
+
+/** Where a unit of time begins often enough to be emphasised and seldom enough to be seen; a finding where it is not. */
+export function emphasised(
+  name: string,
+  unit: Unit,
+  [min, max]: readonly [number, number],
+  length: number,
+): { step: TimeStep; findings: Finding[] } {
+  const asked: TimeStep = { unit, count: 1 }
+  const most = Math.max(2, length / EMPHASISED)
+  const count = countTimes(asked, min, max)
+  if (count <= most) return { step: asked, findings: [] }
+  const step = coarserSteps(asked).find(coarser => countTimes(coarser, min, max) <= most) ?? {
+    unit: 'year',
+    count: 1e6,
+  }
+  return { step, findings: [tooDense(name, asked, count, step, 'emphasis')] }
+}
+
 const spanText = ({ unit, count }: TimeStep) => (count === 1 ? unit : `${count} ${unit}s`)
 
 /** Told where ticks were asked for closer together than they can be read. */
@@ -64,16 +86,17 @@ export function tooDense(
   asked: number | TimeStep,
   count: number,
   drawn: number | TimeStep | undefined,
+  option: 'ticks' | 'emphasis' = 'ticks',
 ): Finding {
   const written = (step: number | TimeStep) => (typeof step === 'number' ? String(step) : spanText(step))
   const many = Number.isFinite(count) && count < 1e15 ? Math.round(count).toLocaleString('en') : 'too many'
   return {
     code: 'ticks-too-dense',
-    message: `Ticks every ${written(asked)} on the axis "${name}" would be ${many}, more than there is room for${
+    message: `${option === 'ticks' ? 'Ticks' : 'Emphasised gridlines'} every ${written(asked)} on the axis "${name}" would be ${many}, more than there is room for${
       drawn === undefined ? '' : `; every ${written(drawn)} is drawn`
     }`,
     remedy: 'Ask for a longer interval, or show the chart larger.',
-    path: `axes.${name}.ticks`,
+    path: `axes.${name}.${option}`,
   }
 }
 

@@ -1,6 +1,5 @@
-import { timesEvery } from '../scale/time-ticks.ts'
+import { type TimeStep, timesEvery } from '../scale/time-ticks.ts'
 import type { Batch, Box, Images } from '../scene/scene.ts'
-import type { Unit } from '../table/calendar.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type AxisLayout, LABEL_GAP, PICTURE, type Side } from './axis-parts.ts'
 import { boxes, segments, TextBuilder } from './build.ts'
@@ -15,7 +14,8 @@ export interface AxisLook {
   gridDash?: readonly number[]
   gridColor?: string
   stripes?: boolean
-  emphasis?: Unit
+  /** The division of the calendar whose beginnings have stronger gridlines. */
+  emphasis?: TimeStep
   /** Length of a stroke at each tick, in pixels; default none. */
   tickLength?: number
 }
@@ -60,16 +60,11 @@ export function gridShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: T
     )
   }
   if (look.emphasis && kind.name === 'time') {
-    const times = timesEvery(
-      { unit: look.emphasis, count: 1 },
-      Math.min(...domain),
-      Math.max(...domain),
-      zone,
-    )
+    const times = timesEvery(look.emphasis, Math.min(...domain), Math.max(...domain), zone)
     out.push(
       ...segments(
         `grid ${name}/emphasis`,
-        times.slice(0, 1000).map(time => across(axis, side, plot, time)),
+        times.map(time => across(axis, side, plot, time)),
         { color: theme.strong, width: 1, along },
       ),
     )

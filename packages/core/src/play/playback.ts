@@ -18,6 +18,9 @@ export interface Period {
   rows: Int32Array
 }
 
+/** Periods without rows are not waited through for longer than this many. */
+const LONGEST_GAP = 100
+
 /** More periods than these are an animation nobody sits through. */
 const MOST = 2000
 
@@ -142,8 +145,11 @@ function periodsOf(values: RoleValues, table: Table, locale: string): Period[] {
   return keys.map((key, i) => {
     if (i > 0) {
       const before = numberOf(keys[i - 1])
-      if (unit) for (let time = before; time < key - 1; time = addUnits(time, unit, 1, zone)) place++
-      else if ((numeric || cells.type === 'number') && keys.length > 2) place += gap(keys.map(numberOf), i)
+      if (unit) {
+        const start = place
+        for (let time = before; time < key - 1 && place - start < LONGEST_GAP; place++)
+          time = addUnits(time, unit, 1, zone)
+      } else if ((numeric || cells.type === 'number') && keys.length > 2) place += gap(keys.map(numberOf), i)
       else place++
     }
     const { mark, rows } = found.get(key)!

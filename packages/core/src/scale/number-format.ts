@@ -108,7 +108,7 @@ export function decimalsOf(values: readonly number[]): number {
 
 /** A single value, exact enough to be read out: in tooltips, labels and tables. */
 export function valueText(value: number, look: NumberLook): string {
-  if (Number.isNaN(value)) return '–'
+  if (!Number.isFinite(value)) return '–'
   if (typeof look.format === 'function') return look.format(value)
   const given = (look.format ?? {}) as Intl.NumberFormatOptions
   const base: Intl.NumberFormatOptions =
@@ -127,6 +127,7 @@ export function valueText(value: number, look: NumberLook): string {
     } else if (look.whole || size >= 1000) base.maximumFractionDigits = 0
     else base.maximumSignificantDigits = 4
   }
-  const text = numberFormat(look.locale, base).format(value)
+  // A zero has no sign.
+  const text = numberFormat(look.locale, base).format(value + 0)
   return look.unit ? `${text} ${look.unit}` : text
 }

@@ -53,6 +53,16 @@ export interface PositionScale {
   zone: Zone
 }
 
+/**
+ * Pixels farther out than this are all alike: what is zoomed into by a factor that no eye ever asked for must still be
+ * a number, in 32 bits too.
+ */
+const FARTHEST_PIXEL = 1e30
+
+/** A pixel that can be drawn towards, however far out it lies; one that is none stays none. */
+export const nearPixel = (pixel: number): number =>
+  pixel > FARTHEST_PIXEL ? FARTHEST_PIXEL : pixel < -FARTHEST_PIXEL ? -FARTHEST_PIXEL : pixel
+
 /** Stretches a domain over pixels. A domain without width is shown in the middle. */
 export function positionScale(parts: {
   name: string
@@ -78,7 +88,7 @@ export function positionScale(parts: {
     range,
     factor,
     offset,
-    map: value => factor * forward(value) + offset,
+    map: value => nearPixel(factor * forward(value) + offset),
     invert: pixel => (flat ? domain[0] : backward((pixel - offset) / factor)),
     words,
     zone,

@@ -48,7 +48,6 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
   let touching = 0
   const legible = (values: number[], step: number): number => {
     if (!wish.legible) return 1
-    if (step <= touching / 4 || written > MOST_LABELS) return Number.NEGATIVE_INFINITY
     written += values.length
     const found = wish.legible(values, step)
     if (found === Number.NEGATIVE_INFINITY) touching = Math.max(touching, step)
@@ -86,6 +85,7 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
           const ratio = ((count - 1) / span / (wanted - 1)) * (Math.max(high, max) - Math.min(low, min))
           const density = 2 - Math.max(ratio, 1 / ratio)
           if (weigh(simplest, coverage, density, 1) <= bestScore) continue
+          if (wish.legible && (step <= touching / 4 || written > MOST_LABELS)) continue
           const values = tickValues(start, step, count)
           const score = weigh(simplest, coverage, density, legible(values, step))
           if (score > bestScore) {

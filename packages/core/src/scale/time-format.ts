@@ -44,7 +44,7 @@ export function isoWeek(day: number): { week: number; year: number } {
 
 /** A moment or an interval as people say it: `Mon, Mar 4, 2024`, `March 2024`, `Q1 2024`. */
 export function momentText(time: number, unit: Unit | undefined, locale: string, zone: Zone): string {
-  if (Number.isNaN(time)) return '–'
+  if (!Number.isFinite(time)) return '–'
   const write = (options: Intl.DateTimeFormatOptions) => timeFormat(locale, zone.name, options).format(time)
   const local = time + zone.offsetAt(time)
   switch (unit) {

@@ -42,3 +42,20 @@ export function jsonErrorAt(text: string): number {
     at += whole.length
   }
 }
+
+/** Whether a text holds one JSON object after another, each on lines of its own. */
+export function hasManyRecords(text: string): boolean {
+  for (let end = text.indexOf('}'); end >= 0; end = text.indexOf('}', end + 1)) {
+    let broken = false
+    let at = end + 1
+    for (; at < text.length; at++) {
+      const code = text.charCodeAt(at)
+      if (code === 10) broken = true
+      else if (code !== 13 && code !== 32 && code !== 9) break
+    }
+    if (broken && text.charCodeAt(at) === 123) return true
+    // What has been passed over holds no brace.
+    end = at - 1
+  }
+  return false
+}

@@ -101,3 +101,44 @@ export function parseJson(text: string, source: string, line?: number): unknown 
     )
   }
 }
+
+/**
+ * The records in a text, their cells as they were written: for a table that has columns already, which reads them as it
+ * read the first. Throws what the readers of its format throw.
+ */
+export function readRecords(
+  text: string,
+  format: 'csv' | 'json' | 'lines',
+  source: string,
+): Record<string, unknown>[] {
+  if (format === 'csv') {
+    if (text.trim() === '') return []
+    const { names, columns } = splitCsv(text, { source })
+    return recordsOf(names, columns)
+  }
+  const data =
+    format === 'json'
+      ? parseJson(text, source)
+      : text.split(/\r?\n/).flatMap((line, i) => (line.trim() === '' ? [] : [parseJson(line, source, i + 1)]))
+  if (Array.isArray(data) || data === null || typeof data !== 'object') {
+    checkRecords(Array.isArray(data) ? data : [data])
+    return data as Record<string, unknown>[]
+  }
+  const names = Object.keys(data)
+  const { length } = table(data as Record<string, unknown[]>)
+  return recordsOf(names, Object.values(data), length)
+}
+
+function recordsOf(
+  names: readonly string[],
+  columns: readonly ArrayLike<unknown>[],
+  length = columns[0]?.length ?? 0,
+): Record<string, unknown>[] {
+  return Array.from({ length }, (_, row) => {
+    const record: Record<string, unknown> = Object.create(null)
+    names.forEach((name, i) => {
+      record[name] = columns[i][row]
+    })
+    return record
+  })
+}

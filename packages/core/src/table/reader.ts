@@ -194,6 +194,7 @@ const isPlainValue = (value: unknown): boolean =>
  */
 function textOf(value: unknown): string | undefined {
   if (value instanceof Date) return value.toISOString()
+  if (typeof value === 'number' && !Number.isFinite(value)) return undefined
   if (isPlainValue(value)) return String(value)
   if (Array.isArray(value)) return value.every(isPlainValue) ? value.join(', ') : undefined
   if (typeof value !== 'object' || value === null) return undefined

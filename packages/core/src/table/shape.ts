@@ -28,6 +28,8 @@ export interface Shaped {
   table: Table
   length: number
   grouped: boolean
+  /** Empty buckets that there would be too many of to show. */
+  unfilled?: number
   roles: Map<string, RoleValues>
   /** The rows a mark stands for. */
   rowsOf(mark: number): ArrayLike<number>
@@ -51,7 +53,7 @@ export interface ShapeOptions {
 }
 
 /** Empty buckets are filled in only up to this many marks. */
-const MOST_FILLED = 200_000
+const MOST_FILLED = 50_000
 
 /**
  * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
@@ -138,7 +140,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
   const filled =
     order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
       ? fillBuckets(groups, encodings, order.at)
-      : { codes: groups.codes, count: groups.count }
+      : { codes: groups.codes, count: groups.count, unfilled: 0 }
   const out = new Map<string, RoleValues>()
   for (const { role, meaning, column, at } of by) {
     const codes = filled.codes[at]
@@ -180,6 +182,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
   return {
     table,
     length: filled.count,
+    unfilled: filled.unfilled,
     grouped: true,
     roles: out,
     rowsOf: group => groups.rowsOf(group),
@@ -303,7 +306,7 @@ function fillBuckets(
   groups: Groups,
   encodings: Encoded[],
   along: number,
-): { codes: Int32Array[]; count: number } {
+): { codes: Int32Array[]; count: number; unfilled: number } {
   const { count, codes } = groups
   const steps = codes[along]
   const series = new Map<string, { has: Set<number>; low: number; high: number; group: number }>()
@@ -322,7 +325,8 @@ function fillBuckets(
   }
   let lacking = 0
   for (const one of series.values()) lacking += one.high - one.low + 1 - one.has.size
-  if (lacking === 0 || count + lacking > Math.max(MOST_FILLED, count * 4)) return { codes, count }
+  if (lacking === 0) return { codes, count, unfilled: 0 }
+  if (count + lacking > Math.max(MOST_FILLED, count * 4)) return { codes, count, unfilled: lacking }
   const out = codes.map(column => {
     const grown = new Int32Array(count + lacking)
     grown.set(column)
@@ -336,5 +340,5 @@ function fillBuckets(
       at++
     }
   }
-  return { codes: out, count: count + lacking }
+  return { codes: out, count: count + lacking, unfilled: 0 }
 }

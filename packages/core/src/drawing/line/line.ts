@@ -1,3 +1,4 @@
+import { nearPixel } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/pyramid.ts'
 import { type Between, kind, type Marks } from '../kind.ts'
@@ -24,9 +25,9 @@ export const line = kind({
     const xFactor = x.factor
     const yFactor = y.factor
     for (let i = 0; i < count; i++) {
-      px[i] = xFactor * x.kind.forward(vertices.x[i]) + x.offset
+      px[i] = nearPixel(xFactor * x.kind.forward(vertices.x[i]) + x.offset)
       const value = vertices.y[i]
-      py[i] = y.kind.allows(value) ? yFactor * y.kind.forward(value) + y.offset : Number.NaN
+      py[i] = y.kind.allows(value) ? nearPixel(yFactor * y.kind.forward(value) + y.offset) : Number.NaN
     }
     const { mark } = vertices
     const lines: Lines = {
