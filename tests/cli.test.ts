@@ -162,7 +162,7 @@ describe('embed', () => {
 describe('bad input is one sentence and exit 2, and leaves no file', () => {
   test.each([
     ['a missing file', ['draw', 'nowhere.csv', ...flags], 'There is no file nowhere.csv'],
-    ['a folder', ['draw', '.', ...flags], '. is a folder'],
+    ['a folder', ['draw', '.', ...flags], '. cannot be read: it is a folder'],
     [
       'an unknown column',
       ['draw', sailings, ...flags.slice(0, 5), 'sum of pasengers'],

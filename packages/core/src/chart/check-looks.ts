@@ -25,7 +25,14 @@ export function checkLooks(description: Description): void {
   else checkColor(background?.color, 'background.color')
   for (const [name, scale] of Object.entries(scales ?? {}))
     if (isObject(scale)) {
-      const { colors, pad } = scale as Scale
+      const { colors, pad, percentOf } = scale as Scale
+      if (percentOf !== undefined && !(Math.abs(percentOf) >= 1e-100 && Math.abs(percentOf) <= 1e100))
+        throw new DapploError(
+          'bad-option',
+          `${JSON.stringify(percentOf)} is no total that values could be a percentage of`,
+          `scales.${name}.percentOf`,
+          'Write a number other than 0, such as the total itself.',
+        )
       checkColors(colors, `scales.${name}.colors`)
       if (pad !== undefined && !(typeof pad === 'number' && pad >= 0 && pad <= MOST_PAD))
         throw new DapploError(

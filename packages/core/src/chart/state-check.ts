@@ -12,11 +12,13 @@ const isListLike = (value: unknown): value is ArrayLike<unknown> =>
 export function checkState(state: unknown): asserts state is State {
   if (state === null || typeof state !== 'object' || Array.isArray(state))
     throw wrong(
-      state === null || state === undefined
-        ? String(state)
-        : Array.isArray(state)
-          ? 'A list'
-          : `A ${typeof state}`,
+      state === undefined
+        ? 'Nothing'
+        : state === null
+          ? 'null'
+          : Array.isArray(state)
+            ? 'A list'
+            : `A ${typeof state}`,
       'state',
       'Give an object, as in { hidden: [] }.',
     )

@@ -99,22 +99,27 @@ function pivoted(
   const lying = lies(marks)
   const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
   const [places, values] = lying ? [marks.y, marks.x] : [marks.x, marks.y]
-  const rows = new Map<number, { mark: number; texts: string[] }>()
+  const found = new Map<number, number[]>()
+  let present = 0
   for (let i = 0; i < marks.length; i++) {
     const place = places.at[i]
     if (Number.isNaN(place)) continue
-    let row = rows.get(place)
-    if (!row) {
-      row = { mark: i, texts: marks.series.map(() => '') }
-      rows.set(place, row)
-    }
-    row.texts[marks.seriesOf?.[i] ?? 0] = Number.isNaN(values.at[i]) ? '' : write(measure, values.at[i])
+    present++
+    const known = found.get(place)
+    if (known) known.push(i)
+    else found.set(place, [i])
   }
   // Where no two series share a place, as when colour repeats the axis, one column of values says it all.
-  const present = places.at.filter(place => !Number.isNaN(place))
-  const alone = rows.size === present.length
-  if (alone) for (const row of rows.values()) row.texts = [row.texts.find(text => text !== '') ?? '']
-  const sorted = [...rows].sort(([a], [b]) => a - b).slice(0, most)
+  const alone = found.size === present
+  const columns = alone ? 1 : marks.series.length
+  const sorted = [...found].sort(([a], [b]) => a - b).slice(0, most)
+  const rows = sorted.map(([, behind]) => {
+    const texts = new Array<string>(columns).fill('')
+    for (const i of behind)
+      if (!Number.isNaN(values.at[i]))
+        texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = write(measure, values.at[i])
+    return [at(across, lying ? 'y' : 'x', behind[0]), ...texts]
+  })
   const title = measureTitle(measure, across, drawing.table, tongue)
   return {
     caption: title,
@@ -122,8 +127,8 @@ function pivoted(
       labelOf(across.meaning, drawing.table, tongue),
       ...(marks.series.length > 1 && !alone ? marks.series.map(one => one.name) : [title]),
     ],
-    rows: sorted.map(([, { mark, texts }]) => [at(across, lying ? 'y' : 'x', mark), ...texts]),
-    more: rows.size - sorted.length,
+    rows,
+    more: found.size - rows.length,
   }
 }
 

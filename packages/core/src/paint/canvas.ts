@@ -294,6 +294,7 @@ function paintSegments(batch: Segments, context: Context2D, density: number): vo
   context.lineWidth = width
   if (dash?.length) context.setLineDash([...dash])
   for (let i = 0; i < x1.length; i++) {
+    if (!Number.isFinite(x1[i] + y1[i] + x2[i] + y2[i])) continue
     context.globalAlpha = alpha ? alpha[i] : 1
     context.strokeStyle = colors[color[i]]
     const [ax, ay, bx, by] = snapped(x1[i], y1[i], x2[i], y2[i], width, density)

@@ -280,6 +280,7 @@ function paintSegments(batch: Segments, out: string[]): void {
     `<g stroke-width="${short(width)}"${dash?.length ? ` stroke-dasharray="${dash.map(short).join(' ')}"` : ''}>`,
   )
   grouped(batch, x1.length, out, 'stroke', i => {
+    if (!Number.isFinite(x1[i] + y1[i] + x2[i] + y2[i])) return ''
     const [ax, ay, bx, by] = snapped(x1[i], y1[i], x2[i], y2[i], width, 1)
     return `<path d="M${short(ax)} ${short(ay)}L${short(bx)} ${short(by)}"/>`
   })
