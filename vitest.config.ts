@@ -30,7 +30,7 @@ export default defineConfig({
           include: ['tests/**/*.test.ts'],
           testTimeout: PATIENCE,
           hookTimeout: 2 * PATIENCE,
-          fileParallelism: false,
+          globalSetup: ['tests/support/shared.ts'],
         },
       },
     ],

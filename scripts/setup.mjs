@@ -1,6 +1,6 @@
 // Makes a fresh machine ready: packages from the lock file, and, for tests, the browser and tools they need.
 // Usage: node scripts/setup.mjs [--browser]
-import { execFileSync, spawnSync } from 'node:child_process'
+import { spawnSync } from 'node:child_process'
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
@@ -19,11 +19,16 @@ if (
 ) {
   console.log('Installing packages…')
   // Not `npm ci`: it refuses a lock file that lacks the optional builds of some other platform.
-  execFileSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
+  const { status, error } = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund'], {
     cwd: root,
     stdio: 'inherit',
     shell: process.platform === 'win32',
   })
+  if (error) stop('npm is not here. It comes with Node: install that from your system or nodejs.org.')
+  if (status !== 0)
+    stop(
+      'The packages could not be installed. Check the network and the registry that npm is set to, then try again.',
+    )
 }
 
 /** Whether what is installed is what the lock file names. */
@@ -41,19 +46,20 @@ function same() {
 if (process.argv.includes('--browser')) {
   // Films are tested with a stand-in as well, so ffmpeg is welcome but not needed.
   const missing = [!findChromium() && 'chromium', !hasFfmpeg() && 'ffmpeg'].filter(Boolean)
-  if (
-    missing.length > 0 &&
-    process.platform === 'linux' &&
-    process.getuid?.() === 0 &&
-    existsSync('/usr/bin/apt-get')
-  ) {
+  const may = process.platform === 'linux' && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
+  if (missing.length > 0 && may) {
     console.log(`Installing ${missing.join(' and ')} for the tests…`)
-    execFileSync('apt-get', ['update', '-qq'], { stdio: 'inherit' })
+    // Without a network this fails, and what is missing is asked for below.
+    spawnSync('apt-get', ['update', '-qq'], { stdio: ['ignore', 'ignore', 'inherit'] })
     for (const name of missing)
       spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], {
         stdio: ['ignore', 'ignore', 'inherit'],
       })
   }
+  if (!hasFfmpeg())
+    console.log(
+      'ffmpeg is not here, so the tests of WebM and MP4 films are left out (on Debian: apt-get install ffmpeg).',
+    )
   if (!findChromium())
     stop(
       'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',

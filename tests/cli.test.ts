@@ -1,5 +1,16 @@
-import { spawnSync } from 'node:child_process'
-import { existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { spawn, spawnSync } from 'node:child_process'
+import {
+  existsSync,
+  lstatSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
@@ -239,5 +250,91 @@ describe('bad input is one sentence and exit 2, and leaves no file', () => {
     ).toBe(2)
     expect(readFileSync(out, 'utf8')).toBe('before')
     expect(existsSync(`${out}.part`)).toBe(false)
+  })
+})
+
+describe('names from anywhere', () => {
+  const hostile = '\u001b]0;title\u0007\u009b31m\u202egnp'
+  const spoils = /[\u0000-\u0008\u000b-\u001f\u007f-\u009f\u202a-\u202e]/
+  test.each([
+    ['look', ['look', '-'], `${hostile},n\n${hostile},1\n${hostile},2\n`],
+    ['look as JSON', ['look', '-', '--json'], `${hostile},n\n${hostile},1\n`],
+    ['an error', ['draw', '-', '--draw', 'line', '--x', hostile, '--y', hostile], 'a,b\n1,2\n'],
+    ['a flag', ['draw', '-', `--${hostile}`], 'a,b\n1,2\n'],
+    ['a file', ['look', hostile], ''],
+    [
+      'a finding',
+      ['draw', '-', '--draw', 'bar', '--x', hostile, '--y', 'n', '--as-text'],
+      `${hostile},n\n${hostile},x\n${hostile},2\n${hostile},3\nb,4\nc,5\nd,6\ne,7\nf,8\ng,9\nh,1\ni,1\n`,
+    ],
+  ])('write no control characters to a terminal: %s', (_, args, input) => {
+    const { stdout, stderr } = dapplo(args, input)
+    expect((stdout + stderr).length).toBeGreaterThan(10)
+    expect(stdout).not.toMatch(spoils)
+    expect(stderr).not.toMatch(spoils)
+  })
+})
+
+describe('files', () => {
+  const draw = (out: string) => dapplo(['draw', passengers, '--size', '200x120', '--out', out])
+
+  test('a folder, a full device and a link are met with care', () => {
+    mkdirSync(file('made.svg'))
+    expect(draw(file('made.svg'))).toMatchObject({
+      status: 2,
+      stderr: expect.stringContaining('it is a folder'),
+    })
+    writeFileSync(file('target.svg'), 'before')
+    symlinkSync(file('target.svg'), file('link.svg'))
+    expect(draw(file('link.svg')).status).toBe(0)
+    expect(lstatSync(file('link.svg')).isSymbolicLink()).toBe(true)
+    expect(readFileSync(file('target.svg'), 'utf8')).toContain('<svg')
+    expect(readdirSync(folder).filter(name => name.endsWith('.part'))).toEqual([])
+  })
+
+  test.skipIf(!existsSync('/dev/full'))('a device that is full is named as such, and stays a device', () => {
+    symlinkSync('/dev/full', file('full.svg'))
+    const { status, stderr } = draw(file('full.svg'))
+    expect([status, stderr]).toEqual([2, expect.stringContaining('the disk is full')])
+    expect(statSync('/dev/full').isFile()).toBe(false)
+    const shell = spawnSync(
+      'sh',
+      [
+        '-c',
+        `"${process.execPath}" "${join(root, 'packages/cli/dist/dapplo.js')}" look "${sailings}" > /dev/full`,
+      ],
+      { encoding: 'utf8' },
+    )
+    expect(shell.status).toBe(2)
+    expect(shell.stderr).toBe('dapplo: Standard output cannot be written: the disk is full.\n')
+  })
+
+  test.each(['gif', 'apng'])('an interrupted %s ends at once, and leaves the old file', async format => {
+    const out = file(`film.${format}`, 'before')
+    const running = spawn(
+      process.execPath,
+      [
+        join(root, 'packages/cli/dist/dapplo.js'),
+        'draw',
+        passengers,
+        '--size',
+        '1200x800',
+        '--rate',
+        '60',
+        '--out',
+        out,
+      ],
+      { stdio: 'ignore' },
+    )
+    const ended = new Promise<[number | null, string | null]>(resolve =>
+      running.once('exit', (code, signal) => resolve([code, signal])),
+    )
+    // Long enough to be at work, far too short to be done.
+    await new Promise(resolve => setTimeout(resolve, 1500))
+    expect(running.exitCode).toBeNull()
+    running.kill('SIGINT')
+    expect(await ended).toEqual([null, 'SIGINT'])
+    expect(readFileSync(out, 'utf8')).toBe('before')
+    expect(readdirSync(folder).filter(name => name.endsWith('.part'))).toEqual([])
   })
 })

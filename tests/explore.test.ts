@@ -1,6 +1,5 @@
-import AxeBuilder from 'axe-core'
-import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { at, cards, SINGLE, shapeAt, state, title } from './support/charts.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -9,47 +8,6 @@ beforeAll(async () => {
   gallery = await openGallery()
 })
 afterAll(() => gallery?.close())
-
-const state = (page: Page, i = 0) => page.evaluate(i => window.charts[i].state, i)
-const title = (page: Page, i: number) =>
-  page.evaluate(i => {
-    const texts = window.charts[i].scene.batches.find(batch => batch.id === 'title')
-    return texts?.kind === 'texts' ? texts.texts.join(' ') : ''
-  }, i)
-/** Where a place of a chart's plot is on the page; shares from 0 to 1. */
-const at = (page: Page, x: number, y: number, i = 0) =>
-  page.evaluate(
-    ([x, y, i]) => {
-      const live = window.charts[i]
-      const plate = live.element.querySelector('.dapplo-keys')!.parentElement!.getBoundingClientRect()
-      const [plot] = live.scene.plots
-      return { x: plate.left + plot.x + plot.width * x, y: plate.top + plot.y + plot.height * y }
-    },
-    [x, y, i] as const,
-  )
-/** The middle of a data shape, by its place in its batch. */
-const shapeAt = (page: Page, kind: 'rects' | 'wedges', shape: number, i = 0) =>
-  page.evaluate(
-    ([kind, shape, i]) => {
-      const live = window.charts[i]
-      const plate = live.element.querySelector('.dapplo-keys')!.parentElement!.getBoundingClientRect()
-      const batch = live.scene.batches.find(one => one.kind === kind && one.part === 'data')
-      if (batch?.kind !== 'rects') throw new Error('There are no bars')
-      return {
-        x: plate.left + batch.x[shape] + batch.width[shape] / 2,
-        y: plate.top + batch.y[shape] + batch.height[shape] / 2,
-      }
-    },
-    [kind, shape, i] as const,
-  )
-/** So long after a click that the next is no double click, in milliseconds. */
-const SINGLE = 500
-const cards = (page: Page) =>
-  page
-    .locator('.dapplo-tooltip')
-    .evaluateAll(all =>
-      all.filter(card => getComputedStyle(card).visibility === 'visible').map(card => card.textContent ?? ''),
-    )
 
 describe('charts that share a scale', () => {
   test('answer each other: pointer, zoom by wheel, and back by a double click', async () => {
@@ -122,6 +80,28 @@ describe('charts that share a scale', () => {
     expect((to - from) / 86_400_000).toBeLessThan(120)
     await page.context().close()
   })
+})
+
+test('a double click does not spoil the drags that follow', async () => {
+  const { page, errors } = await gallery.open('crossfilter.html')
+  const from = await at(page, 0.2, 0.2)
+  const to = await at(page, 0.5, 0.7)
+  for (let round = 0; round < 2; round++) {
+    await page.mouse.dblclick(from.x, from.y)
+    // Everything on the page is marked, as a double click beside a text does.
+    await page.evaluate(() => getSelection()?.selectAllChildren(document.body))
+    await still(page)
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 })
+    await page.mouse.move(to.x, to.y, { steps: 4 })
+    await page.mouse.up()
+    await page.waitForFunction(() => (window.charts[0].state.selected?.length ?? 0) > 0)
+    await page.keyboard.press('Escape')
+    await page.waitForFunction(() => !window.charts[0].state.selected?.length)
+  }
+  expect(errors).toEqual([])
+  await page.context().close()
 })
 
 describe('cross-filtering', () => {
@@ -391,247 +371,6 @@ describe('legends', () => {
     await page.keyboard.press('Shift+Enter')
     await still(page)
     expect((await state(page)).hidden).toBeUndefined()
-    await page.context().close()
-  })
-})
-
-describe('without a mouse, without sight', () => {
-  test('arrow keys walk from value to value and say them; Enter shows the rows behind', async () => {
-    const { page } = await gallery.open('detail.html')
-    const keys = page.locator('.dapplo-keys').first()
-    const said = () => page.locator('.dapplo').first().getByRole('status').textContent()
-    await keys.focus()
-    await page.keyboard.press('ArrowRight')
-    expect(await said()).toMatch(/North Sound.*€2,1/)
-    await page.keyboard.press('End')
-    await page.keyboard.press('Enter')
-    const dialog = page.getByRole('dialog')
-    expect(await dialog.getByRole('columnheader').allTextContents()).toContain('revenue')
-    await page.keyboard.press('Escape')
-    await still(page)
-    expect(await page.evaluate(() => document.activeElement?.className)).toBe('dapplo-keys')
-    await page.keyboard.press('Escape')
-    await still(page)
-    expect(await cards(page)).toEqual([])
-    await page.context().close()
-  })
-
-  test.each([
-    '',
-    'kinds.html?kind=bar',
-    'kinds.html?kind=pie&theme=night',
-    'together.html',
-    'crossfilter.html',
-    'detail.html',
-    'period.html',
-    'axes.html',
-    'race.html',
-    'stress.html',
-  ])('axe finds nothing in /%s', async path => {
-    const { page } = await gallery.open(path)
-    await page.addScriptTag({ content: AxeBuilder.source })
-    const found = await page.evaluate(async () => {
-      const { axe } = window as unknown as {
-        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
-      }
-      const { violations } = await axe.run()
-      return violations.map(one => `${one.id}: ${one.nodes[0].html.slice(0, 160)}`)
-    })
-    expect(found).toEqual([])
-    await page.context().close()
-  })
-
-  test('forced colours, and pages that run from right to left, still give readable charts', async () => {
-    const { page, errors } = await gallery.open('detail.html', { forcedColors: 'active' })
-    await page.evaluate(() => {
-      document.documentElement.dir = 'rtl'
-    })
-    const bar = await shapeAt(page, 'rects', 0)
-    await page.mouse.move(bar.x, bar.y)
-    await still(page)
-    expect((await cards(page))[0]).toContain('North Sound')
-    expect(errors).toEqual([])
-    await page.context().close()
-  })
-})
-
-test.each(['', 'together.html', 'crossfilter.html', 'detail.html', 'period.html', 'race.html'])(
-  'whatever is done to /%s while it moves, it comes to rest without an error',
-  async path => {
-    const { page, errors } = await gallery.open(path, { reducedMotion: 'no-preference' })
-    const chart = page.locator('.dapplo').first()
-    await chart.scrollIntoViewIfNeeded()
-    const { x, y, width, height } = (await chart.boundingBox())!
-    const [left, right] = [x + width * 0.35, x + width * 0.7]
-    const middle = y + height * 0.6
-    const entry = chart.locator('button[aria-pressed]').first()
-    const entries = await entry.count()
-    for (let round = 0; round < 2; round++) {
-      await page.mouse.move(left, middle)
-      await page.mouse.wheel(0, round === 0 ? -300 : 500)
-      if (entries > 0) await entry.click({ force: true })
-      await page.mouse.move(left, middle - height * 0.2)
-      await page.mouse.down()
-      await page.mouse.move(right, middle, { steps: 4 })
-      await page.mouse.up()
-      await page.keyboard.press('Escape')
-      await page.setViewportSize({ width: 1280 - round * 300, height: 900 })
-    }
-    await still(page)
-    expect(errors).toEqual([])
-    await page.context().close()
-  },
-)
-
-test('a finger reads values: by a tap, and by drawing it over the plot', async () => {
-  const { page } = await gallery.open('detail.html', { hasTouch: true })
-  const client = await page.context().newCDPSession(page)
-  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', point?: { x: number; y: number }) =>
-    client.send('Input.dispatchTouchEvent', { type, touchPoints: point ? [point] : [] })
-  const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
-  await touch('touchStart', top)
-  await still(page)
-  expect((await cards(page))[0]).toContain('North Sound')
-  await touch('touchMove', { x: top.x + 20, y: top.y + 1 })
-  await touch('touchEnd')
-  await still(page)
-  // The card stays after the finger has gone, to be read.
-  expect((await cards(page))[0]).toContain('North Sound')
-  await touch('touchStart', bottom)
-  await touch('touchEnd')
-  await still(page)
-  expect((await cards(page))[0]).toContain('Tern Point')
-  await page.context().close()
-})
-
-test('paper gets the drawing, not the pixels', async () => {
-  const { page } = await gallery.open('detail.html')
-  const seen = await page.evaluate(() => {
-    window.dispatchEvent(new Event('beforeprint'))
-    const during = document.querySelectorAll('.dapplo svg text').length
-    window.dispatchEvent(new Event('afterprint'))
-    return [during, document.querySelectorAll('.dapplo svg text').length]
-  })
-  expect(seen[0]).toBeGreaterThan(10)
-  expect(seen[1]).toBe(0)
-  expect((await page.pdf()).subarray(0, 5).toString()).toBe('%PDF-')
-  await page.context().close()
-})
-
-describe('when things go wrong', () => {
-  test('a tooltip stands beside its point in scrolled, scaled and turned pages', async () => {
-    const { page } = await gallery.open('detail.html')
-    await page.evaluate(() => {
-      document.body.style.cssText =
-        'transform: scale(0.8); transform-origin: 0 0; padding-top: 900px; height: 3000px'
-      window.scrollTo(0, 700)
-    })
-    await still(page)
-    const place = await page.evaluate(() => {
-      const live = window.charts[0]
-      const plate = live.element.querySelector('.dapplo-keys')!.parentElement!.getBoundingClientRect()
-      const batch = live.scene.batches.find(one => one.kind === 'rects' && one.part === 'data')
-      if (batch?.kind !== 'rects') throw new Error('There are no bars')
-      const k = plate.width / live.scene.width
-      return {
-        x: plate.left + (batch.x[1] + batch.width[1] / 2) * k,
-        top: plate.top + batch.y[1] * k,
-        bottom: plate.top + (batch.y[1] + batch.height[1]) * k,
-      }
-    })
-    await page.mouse.move(place.x, (place.top + place.bottom) / 2)
-    await still(page)
-    expect((await cards(page))[0]).toContain('Gannet Bay')
-    const card = (await page.locator('.dapplo-tooltip').first().boundingBox())!
-    const covers = card.y < place.bottom && card.y + card.height > place.top
-    expect(covers).toBe(false)
-    expect(card.x).toBeGreaterThanOrEqual(0)
-    await page.context().close()
-  })
-
-  test('a zoom into nothing, gone rows, twin ids and throwing listeners break nothing', async () => {
-    const { page, errors } = await gallery.open('')
-    const result = await page.evaluate(async () => {
-      const { chart, mount, table } = window.dapplo
-      const frames = async (count: number) => {
-        for (let i = 0; i < count; i++) await new Promise(requestAnimationFrame)
-      }
-      const place = document.createElement('div')
-      place.style.cssText = 'width: 400px; height: 240px'
-      document.body.append(place)
-      const rows = table(
-        [1, 2, 3].map(at => ({ id: at, at, n: at * 2 })),
-        { key: 'id' },
-      )
-      const description = {
-        id: 'twin',
-        draw: 'scatter',
-        x: 'at',
-        y: 'n',
-        zoom: 'xy',
-        select: 'click',
-        tooltip: () => {
-          throw new Error('tooltip')
-        },
-      } as const
-      const live = mount(chart(rows, description as never), place)
-      const other = document.createElement('div')
-      document.body.append(other)
-      const twin = mount(chart(rows, description as never), other)
-      live.watch(() => {
-        throw new Error('listener')
-      })
-      live.state = { zoom: { x: [2, 2], y: [Number.NaN, 1] }, selected: [0, 1, 77] }
-      await frames(3)
-      rows.remove(1)
-      await frames(3)
-      const left = live.selectedRows().length
-      place.style.display = 'none'
-      await frames(2)
-      place.style.display = ''
-      other.remove()
-      rows.append({ id: 9, at: 9, n: 9 })
-      await frames(3)
-      live.destroy()
-      twin.destroy()
-      return { left, nodes: document.querySelectorAll('.dapplo').length }
-    })
-    expect(result).toEqual({ left: 1, nodes: 1 })
-    expect([...new Set(errors.filter(text => !text.includes('listener')))]).toEqual([])
-    await page.context().close()
-  })
-
-  test('a thousand charts come and go without a trace', async () => {
-    const { page } = await gallery.open('')
-    const client = await page.context().newCDPSession(page)
-    const rounds = (count: number) =>
-      page.evaluate(async count => {
-        const { chart, mount, table } = window.dapplo
-        const rows = table(Array.from({ length: 50 }, (_, i) => ({ at: i, n: (i * 7) % 13 })))
-        const place = document.createElement('div')
-        place.style.cssText = 'width: 300px; height: 200px'
-        document.body.append(place)
-        for (let i = 0; i < count; i++) {
-          mount(chart(rows, { draw: 'line', x: 'at', y: 'n', zoom: 'x', select: 'click' }), place, {
-            menu: true,
-          }).destroy()
-          if (i % 50 === 0) await new Promise(requestAnimationFrame)
-        }
-        place.remove()
-      }, count)
-    const used = async () => {
-      await client.send('HeapProfiler.collectGarbage')
-      const { usedSize } = await client.send('Runtime.getHeapUsage')
-      const { nodes, jsEventListeners } = await client.send('Memory.getDOMCounters')
-      return { megabytes: usedSize / 1e6, nodes, jsEventListeners }
-    }
-    await rounds(100)
-    const before = await used()
-    await rounds(1000)
-    const after = await used()
-    expect(after.megabytes - before.megabytes).toBeLessThan(4)
-    expect(after.nodes - before.nodes).toBeLessThan(200)
-    expect(after.jsEventListeners - before.jsEventListeners).toBeLessThan(100)
     await page.context().close()
   })
 })

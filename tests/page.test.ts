@@ -189,6 +189,28 @@ describe('the frame', () => {
     await page.close()
   })
 
+  test('follows another density, again and again, though its size stays', async () => {
+    const page = await browser.newPage({ viewport: { width: 900, height: 700 } })
+    await page.goto(server.url)
+    await page.waitForFunction(() => window.live && !window.live.moving)
+    const session = await page.context().newCDPSession(page)
+    for (const density of [2, 1.25, 3]) {
+      await session.send('Emulation.setDeviceMetricsOverride', {
+        width: 900,
+        height: 700,
+        deviceScaleFactor: density,
+        mobile: false,
+      })
+      // An emulated screen sends no event of its own.
+      await page.mouse.move(300 + density, 300)
+      await page.waitForFunction(
+        density => document.querySelector('canvas')!.width === Math.round(window.live.scene.width * density),
+        density,
+      )
+    }
+    await page.close()
+  })
+
   test('destroy leaves nothing behind', async () => {
     const page = await openGallery()
     await page.mouse.move(600, 400)

@@ -1,10 +1,7 @@
-import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import type { chart, Live, mount, Table, table } from 'dapplo'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
-import { openBrowser, serveFolder } from './browser.ts'
+import { inject } from 'vitest'
+import { openBrowser } from './browser.ts'
 import { still } from './waiting.ts'
 
 declare global {
@@ -26,19 +23,10 @@ export interface Gallery {
 }
 
 export async function openGallery(): Promise<Gallery> {
-  const root = join(import.meta.dirname, '../..')
-  const folder = mkdtempSync(join(tmpdir(), 'dapplo-gallery-'))
-  const vite = join(root, 'node_modules/vite/bin/vite.js')
-  const config = join(root, 'examples/gallery/vite.config.js')
-  execFileSync(
-    process.execPath,
-    [vite, 'build', '--config', config, '--outDir', folder, '--emptyOutDir', '--logLevel', 'error'],
-    { cwd: root },
-  )
-  const server = await serveFolder(folder)
+  const url = inject('gallery')
   const browser = await openBrowser()
   return {
-    url: server.url,
+    url,
     browser,
     async open(path, options = {}) {
       const context = await browser.newContext({
@@ -50,15 +38,11 @@ export async function openGallery(): Promise<Gallery> {
       const errors: string[] = []
       page.on('pageerror', error => errors.push(error.message))
       page.on('console', message => message.type() === 'error' && errors.push(message.text()))
-      await page.goto(`${server.url}/${path}`)
+      await page.goto(`${url}/${path}`)
       await page.waitForSelector('.dapplo canvas', { state: 'attached' })
       await still(page)
       return { page, errors }
     },
-    async close() {
-      await browser.close()
-      await server.close()
-      rmSync(folder, { recursive: true })
-    },
+    close: () => browser.close(),
   }
 }

@@ -1,4 +1,4 @@
-import { table } from '@dapplo/core'
+import { readCsv, table } from '@dapplo/core'
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
 import { feed } from './feed.ts'
@@ -11,10 +11,12 @@ class Server {
   readonly open = new Set<FakeSocket | FakeEvents>()
   attempts: number[] = []
   up = true
+  /** What is sent now is cut after so many characters. */
+  cut: number | undefined
 
   say(text: string): void {
     this.said.push(text)
-    for (const one of this.open) one.hear(this.said.length, text)
+    for (const one of this.open) one.hear(this.said.length, text.slice(0, this.cut))
   }
 
   connect(one: FakeSocket | FakeEvents, url: string): void {
@@ -218,5 +220,93 @@ describe('what is fetched every so often', () => {
     live.close()
     await vi.advanceTimersByTimeAsync(60_000)
     expect(asked.length).toBe(before + 1)
+  })
+
+  test('goes on asking for what it could not read, and reads what comes as it read the first', async () => {
+    const asked: (string | null)[] = []
+    let body = 'id,at,n\n1,2024-07-01 12:00,"1.000,5"\n'
+    vi.stubGlobal('fetch', async (_: string, { headers }: { headers: Record<string, string> }) => {
+      asked.push(headers['If-None-Match'] ?? null)
+      const tag = JSON.stringify(body.length)
+      if (headers['If-None-Match'] === tag) return new Response(null, { status: 304 })
+      return new Response(body, { headers: { ETag: tag, 'Content-Type': 'text/csv' } })
+    })
+    const first = readCsv(body, {
+      key: 'id',
+      columns: { at: { timeZone: 'America/New_York' }, id: { type: 'text' } },
+    })
+    const noon = (first.row(0) as { at: Date }).at.getTime()
+    expect(new Date(noon).toISOString()).toBe('2024-07-01T16:00:00.000Z')
+    const live = feed(first, { url: 'http://pier.example/rows', every: { seconds: 1 } })
+    await vi.advanceTimersByTimeAsync(1100)
+    // The address has no ending: the answer itself says what it is.
+    expect(first.rows()).toEqual([{ id: '1', at: new Date(noon), n: 1000.5 }])
+    expect(asked).toEqual([null, '37'])
+    body = 'id,at,n\n1,2024-07-01 12:00\n'
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(live.state.problem).toContain('Line 2')
+    expect(first.length).toBe(1)
+    // Were the tag of the unreadable answer kept, "nothing new" would pass for health.
+    expect(asked.slice(-2)).toEqual([null, null])
+    body = 'id,at,n\n1,2024-07-01 13:00,2\n'
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(live.state.problem).toBeUndefined()
+    expect(first.rows()).toEqual([{ id: '1', at: new Date(noon + 3_600_000), n: 2 }])
+    live.close()
+  })
+
+  test('does not wait for an answer that only drips, and tells of it', async () => {
+    let calls = 0
+    vi.stubGlobal('fetch', (_: string, { signal }: { signal: AbortSignal }) => {
+      calls++
+      return new Promise((_, reject) => {
+        signal.addEventListener('abort', () => reject(new DOMException('Aborted', 'AbortError')))
+      })
+    })
+    const live = feed(table<any>([], { columns }), { url: 'http://pier.example/rows.json' })
+    await vi.advanceTimersByTimeAsync(31_000)
+    expect(live.state).toMatchObject({ connection: 'waiting' })
+    expect(live.state.problem).toContain('30 seconds')
+    await vi.advanceTimersByTimeAsync(10_000)
+    expect(calls).toBeGreaterThan(1)
+    live.close()
+  })
+})
+
+describe('a message over a socket', () => {
+  const say = (rows: object) => JSON.stringify(rows)
+
+  test('counts once it is applied: one that was cut short comes again', async () => {
+    const rows = table<any>([], { columns })
+    const live = feed(rows, { url: '/feed', as: 'socket' })
+    await vi.advanceTimersByTimeAsync(0)
+    server.say(say({ id: 1, n: 1 }))
+    // Cut short on its way, whole when it is asked for again.
+    server.cut = 5
+    server.say(say({ id: 2, n: 2 }))
+    expect(live.state.problem).toContain('no JSON')
+    server.cut = undefined
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(rows.rows().map(row => row.n)).toEqual([1, 2])
+    expect(live.state.problem).toBeUndefined()
+    live.close()
+  })
+
+  test('is named beside its rows, in either order', async () => {
+    for (const message of [
+      { id: 1, rows: [{ id: 7, n: 1 }] },
+      { rows: [{ id: 7, n: 1 }], id: 1 },
+    ]) {
+      server = new Server()
+      const rows = table<any>([], { columns })
+      const live = feed(rows, { url: '/feed', as: 'socket' })
+      await vi.advanceTimersByTimeAsync(0)
+      server.say(say(message))
+      server.drop()
+      await vi.advanceTimersByTimeAsync(2000)
+      // Without a key, a message that came twice would be there twice.
+      expect(rows.length).toBe(1)
+      live.close()
+    }
   })
 })

@@ -62,6 +62,14 @@ export function followPage(element: HTMLElement, { changed, fontsLoaded, printin
   }
   followDensity()
   window.addEventListener('resize', changed, { signal })
+  // Where a browser tells of no change, the next move of the pointer shows it.
+  let known = window.devicePixelRatio
+  const look = () => {
+    if (window.devicePixelRatio === known) return
+    known = window.devicePixelRatio
+    changed()
+  }
+  element.addEventListener('pointermove', look, { signal })
   window.addEventListener('beforeprint', () => printing(true), { signal })
   window.addEventListener('afterprint', () => printing(false), { signal })
   document.fonts?.addEventListener('loadingdone', fontsLoaded, { signal })

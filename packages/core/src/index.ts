@@ -11,6 +11,7 @@ import { reference } from './drawing/reference/reference.ts'
 import { scatter } from './drawing/scatter/scatter.ts'
 import { text } from './drawing/text/text.ts'
 import { trend } from './drawing/trend/trend.ts'
+import { checkHouse } from './theme/house-check.ts'
 
 export * from './small.ts'
 
@@ -32,7 +33,7 @@ export const builtinKinds = {
  * `"day of departed"` or `"sum of passengers"`. Throws a `DapploError` with a suggestion when a phrase or an
  * option cannot be understood. `tables`: other tables, by the names that drawings use for them.
  */
-export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDescription, labels })
+export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDescription, checkHouse, labels })
 
 export {
   type Followed,

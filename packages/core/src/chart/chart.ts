@@ -2,15 +2,18 @@ import type { Kind } from '../drawing/kind.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import { Table } from '../table/table.ts'
-import { checkLooks } from './check-looks.ts'
+import type { House } from '../theme/house.ts'
+import type { Theme } from '../theme/theme.ts'
 import type { Description, Drawing, Elsewhere } from './description.ts'
 import type { Labels } from './labels.ts'
 import { type Resolved, resolve } from './resolve.ts'
 
 /** What charts can do beside drawing their kinds. */
 export interface ChartParts {
-  /** Checks the shape of a description before its phrases are read; throws when something is amiss. */
-  check?: (description: unknown) => void
+  /** Checks a description and what its tables are told, before phrases are read; throws when something is amiss. */
+  check?: (description: Description, tables: readonly Table[]) => void
+  /** Checks what an application gives all charts: its house style, and a theme of its own. */
+  checkHouse?: (house: House | undefined, theme: Theme | undefined) => void
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels
 }
@@ -23,7 +26,7 @@ export class Chart<R = any> {
   readonly kinds: Readonly<Record<string, Kind>>
   /** Other tables, by the names that drawings call them by. */
   readonly tables: Readonly<Record<string, Table>>
-  private readonly parts: ChartParts
+  readonly parts: ChartParts
   /** Roles, phrases and kinds, understood. */
   readonly resolved: Resolved
 
@@ -50,8 +53,7 @@ export class Chart<R = any> {
         'Say what to draw, as in { draw: "line", x: "departed", y: "passengers" }.',
       )
     checkTree(description)
-    parts.check?.(description)
-    checkLooks(description)
+    parts.check?.(description, [table, ...Object.values(tables)])
     this.table = table
     this.kinds = kinds
     this.tables = tables

@@ -1,6 +1,8 @@
 import { checkColor, checkColors } from '../finding/check-color.ts'
 import { checkFormat } from '../finding/check-format.ts'
+import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
+import type { Table } from '../table/table.ts'
 import type { AxisOptions, Description, Drawing, Scale, Style } from './description.ts'
 
 /** Widths, radii, dashes and strokes beyond this many pixels would cover the picture. */
@@ -74,4 +76,18 @@ function checkLength(length: unknown, path: string): void {
     path,
     `Write a number from 0 to ${MOST_PIXELS}.`,
   )
+}
+
+const checked = new WeakSet<Table>()
+
+/** Checks what the columns of a table are told about their looks. */
+export function checkColumns(table: Table): void {
+  if (checked.has(table)) return
+  for (const name of table.names) {
+    const { options } = table.column(name)!
+    checkTree(options, `columns.${name}`)
+    checkFormat(options.format, `columns.${name}.format`)
+    checkColors(options.colors, `columns.${name}.colors`)
+  }
+  checked.add(table)
 }

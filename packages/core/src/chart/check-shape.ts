@@ -1,6 +1,9 @@
 import * as v from 'valibot'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
+import type { Table } from '../table/table.ts'
+import { checkColumns, checkLooks } from './check-looks.ts'
+import type { Description } from './description.ts'
 import {
   axisOptions,
   chartFile,
@@ -103,5 +106,9 @@ function optionsAt(issue: v.BaseIssue<unknown>, whole: object): string[] {
   return Object.keys(whole)
 }
 
-/** Checks a description; see checkShape. */
-export const checkDescription = (data: unknown): void => checkShape(data, 'description')
+/** Checks a description, and the options of the columns that its tables have. */
+export function checkDescription(description: Description, tables: readonly Table[]): void {
+  checkShape(description, 'description')
+  checkLooks(description)
+  for (const table of tables) checkColumns(table)
+}

@@ -121,7 +121,11 @@ export function openChartData(
         suggest(name, names, 'Tables'),
       )
     }
-    return new Chart(tables[name], rest as Description, kinds, tables, { check: checkDescription, labels })
+    return new Chart(tables[name], rest as Description, kinds, tables, {
+      check: checkDescription,
+      checkHouse,
+      labels,
+    })
   }
   if ('spread' in description) {
     const { spread: parts, ...options } = description as unknown as SpreadDescription

@@ -1,4 +1,3 @@
-import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import type { State } from './frame.ts'
 
@@ -23,7 +22,6 @@ export function checkState(state: unknown): asserts state is State {
       'Give an object, as in { hidden: [] }.',
     )
   const { zoom, hidden, at, selected } = state as Record<string, unknown>
-  checkTree({ zoom, hidden, at }, 'state')
   if (zoom !== undefined && (zoom === null || typeof zoom !== 'object' || Array.isArray(zoom)))
     throw wrong('This zoom', 'state.zoom', 'Give ends by scale, as in { x: [0, 10] }.')
   for (const [scale, ends] of Object.entries((zoom as object) ?? {}))
@@ -32,7 +30,7 @@ export function checkState(state: unknown): asserts state is State {
       !(
         Array.isArray(ends) &&
         ends.length === 2 &&
-        ends.every(end => typeof end === 'number') &&
+        ends.every(end => Number.isFinite(end)) &&
         ends[0] !== ends[1]
       )
     )
@@ -43,7 +41,7 @@ export function checkState(state: unknown): asserts state is State {
       'state.hidden',
       'Give their keys as texts, as in ["Tern Point"].',
     )
-  if (at !== undefined && !(typeof at === 'number' && at >= 0))
+  if (at !== undefined && !(typeof at === 'number' && at >= 0 && at < Number.POSITIVE_INFINITY))
     throw wrong('This place in playback', 'state.at', 'Give a number from 0 on.')
   if (
     selected !== undefined &&

@@ -103,7 +103,12 @@ export class View {
     this.chart = signal(chart)
     this.state = signal(state)
     this.frame = signal(frame)
-    const framed = computed(() => checkedFrame(this.frame.value))
+    const framed = computed(() => {
+      const frame = checkedFrame(this.frame.value)
+      const own = typeof frame.theme === 'object' ? frame.theme : undefined
+      this.first.parts.checkHouse?.(frame.house, own)
+      return frame
+    })
     const theme = computed(() => {
       const { theme: wish, house } = framed.value
       const theme = groundTheme(themeOf(wish, house), this.chart.value.description.background, house)

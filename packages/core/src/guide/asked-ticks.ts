@@ -28,7 +28,7 @@ export function readableStep(
   if (!Number.isFinite(count)) return Number.NaN
   // By as many tens as are surely too many, then by the neat multiples between.
   const tens = Math.max(0, Math.floor(Math.log10(count / most)))
-  for (let power = 10 ** tens; power <= 1e300; power *= 10)
+  for (let power = 10 ** tens; Number.isFinite(step * power); power *= 10)
     for (const lead of [1, 2, 5]) {
       const coarser = step * lead * power
       const ticks = countEvery(min, max, coarser)

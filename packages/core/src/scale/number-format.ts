@@ -1,7 +1,22 @@
+import { DapploError } from '../finding/error.ts'
 import type { Format } from '../table/options.ts'
 import { englishNumbers, type WritesNumbers } from './english-numbers.ts'
 
 const formats = new Map<string, WritesNumbers>()
+
+/** What `Intl` makes of options. Throws `bad-format` with what it says of those that do not go together. */
+export function usable<T>(make: () => T): T {
+  try {
+    return make()
+  } catch (error) {
+    throw new DapploError(
+      'bad-format',
+      `A format cannot be used: ${error instanceof Error ? error.message : String(error)}`,
+      'format',
+      'Write Intl options that belong together, such as { "style": "currency", "currency": "EUR" }.',
+    )
+  }
+}
 
 /** What `Intl.NumberFormat` writes, kept: making one costs more than a thousand uses. */
 export function numberFormat(locale: string, options: Intl.NumberFormatOptions): WritesNumbers {
@@ -11,7 +26,7 @@ export function numberFormat(locale: string, options: Intl.NumberFormatOptions):
     const english = englishNumbers(locale, options)
     let intl: Intl.NumberFormat | undefined
     const byIntl = (value: number) => {
-      intl ??= new Intl.NumberFormat(locale, options)
+      intl ??= usable(() => new Intl.NumberFormat(locale, options))
       return intl.format(value)
     }
     format = { format: english ? value => english(value) ?? byIntl(value) : byIntl }

@@ -54,7 +54,10 @@ describe('a moment', () => {
 
 test('cycles have the names of the language', () => {
   expect([1, 7].map(i => cycleText('weekday', String(i), 'en'))).toEqual(['Mon', 'Sun'])
-  expect([1, 12].map(i => cycleText('month of year', String(i), 'fr', 'long'))).toEqual(['janvier', 'décembre'])
+  expect([1, 12].map(i => cycleText('month of year', String(i), 'fr', 'long'))).toEqual([
+    'janvier',
+    'décembre',
+  ])
   expect(cycleText('hour of day', '7', 'en')).toBe('07:00')
   expect(cycleText('day of month', '31', 'en')).toBe('31')
 })

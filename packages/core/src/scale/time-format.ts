@@ -1,6 +1,7 @@
 import type { Unit } from '../table/calendar.ts'
 import { civilOf, DAY, withinDates } from '../table/calendar.ts'
 import type { Zone } from '../table/zone.ts'
+import { usable } from './number-format.ts'
 
 /** Writes a time. */
 interface WritesTimes {
@@ -14,12 +15,15 @@ export function timeFormat(locale: string, zone: string, options: Intl.DateTimeF
   const name = `${locale}|${zone}|${JSON.stringify(options)}`
   let format = formats.get(name)
   if (!format) {
-    const intl = new Intl.DateTimeFormat(locale, {
-      calendar: 'gregory',
-      hourCycle: options.hour ? 'h23' : undefined,
-      ...options,
-      timeZone: zone,
-    })
+    const intl = usable(
+      () =>
+        new Intl.DateTimeFormat(locale, {
+          calendar: 'gregory',
+          hourCycle: options.hour ? 'h23' : undefined,
+          ...options,
+          timeZone: zone,
+        }),
+    )
     // Buckets and ticks may begin before the first date there is.
     format = { format: time => intl.format(withinDates(time)) }
     formats.set(name, format)

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { keepRecent } from './keep.ts'
 import { table } from './read.ts'
 import type { Table } from './table.ts'
 
@@ -28,6 +29,7 @@ const step = fc.oneof(
     do: fc.constant('replace' as const),
     rows: fc.uniqueArray(whole, { maxLength: 6, selector: one => one.id }),
   }),
+  fc.record({ do: fc.constant('keep' as const), count: fc.integer({ min: 0, max: 6 }), by: fc.boolean() }),
   fc.record({ do: fc.constant('tell' as const) }),
 )
 type Step = typeof step extends fc.Arbitrary<infer S> ? S : never
@@ -54,6 +56,16 @@ function apply(live: Table<any>, model: Map<string, ReturnType<typeof full>>, ac
       live.remove(act.keys)
       for (const key of act.keys) model.delete(key)
       return
+    case 'keep': {
+      keepRecent(live, act.count, act.by ? 'at' : undefined)
+      // In the order of their places; the oldest go, the earlier of two as old.
+      const age = ([, one]: [string, ReturnType<typeof full>], i: number) =>
+        act.by ? (one.at?.getTime() ?? Number.POSITIVE_INFINITY) : live.length + i
+      const all = [...model].map((entry, i) => ({ key: entry[0], age: age(entry, i), i }))
+      all.sort((a, b) => (a.age === b.age ? a.i - b.i : a.age - b.age))
+      for (const { key } of all.slice(0, Math.max(0, all.length - act.count))) model.delete(key)
+      return
+    }
     case 'removeWhere':
       live.removeWhere(one => one.n !== null && one.n < act.below)
       for (const [key, one] of model) if (one.n !== null && one.n < act.below) model.delete(key)

@@ -1,4 +1,3 @@
-import { checkFormat } from '../finding/check-format.ts'
 import { DapploError } from '../finding/error.ts'
 import { nearest, suggest } from '../finding/nearest.ts'
 import type { Cycle } from './calendar.ts'
@@ -151,7 +150,6 @@ function readLong(phrase: Record<string, unknown>, table: Table, path: string): 
   const named = phrase[key]
   const options: MeaningOptions = {}
   if (phrase.label !== undefined) options.label = String(phrase.label)
-  checkFormat(phrase.format, `${path}.format`)
   if (phrase.format !== undefined) options.format = phrase.format as MeaningOptions['format']
   if (phrase.top !== undefined) options.top = phrase.top as number
   if (phrase.rest !== undefined) options.rest = phrase.rest as boolean | string

@@ -1,4 +1,5 @@
-import { describe, expect, test } from 'vitest'
+import { describe, expect, test, vi } from 'vitest'
+import { keepRecent } from './keep.ts'
 import { lookAt, lookText } from './look.ts'
 import { readCsv, readJson, readLines, table } from './read.ts'
 
@@ -208,4 +209,65 @@ test('look says what is in a table', () => {
         .map(line => line.length),
     ),
   ).toBeLessThan(100)
+})
+
+test('rows that age leave from the front: what stays is not copied, however long that goes on', () => {
+  const live = table<any>(
+    Array.from({ length: 1000 }, (_, id) => ({ id, at: new Date(id * 1000), n: id })),
+    { key: 'id' },
+  )
+  const copies = ['id', 'at', 'n'].map(name => vi.spyOn(live.column(name)!, 'keep'))
+  for (let id = 1000; id < 21_000; id++) {
+    live.put({ id, at: new Date(id * 1000), n: id })
+    keepRecent(live, 1000, 'at')
+  }
+  expect(live.length).toBe(1000)
+  expect([live.row(0).id, live.row(999).n]).toEqual([20_000, 20_999])
+  live.put({ id: 20_500, n: 0 })
+  expect(live.length).toBe(1000)
+  expect(live.row(500).n).toBe(0)
+  for (const copy of copies) expect(copy).not.toHaveBeenCalled()
+  // Half-used room is used again rather than left behind.
+  const { cells } = live.column('n')!
+  expect(cells.type !== 'text' && cells.values.buffer.byteLength).toBeLessThan(8 * 8000)
+})
+
+test('a listener that fails starves no other, and a table that nobody watches gathers nothing', async () => {
+  const told = vi.spyOn(console, 'error').mockImplementation(() => undefined)
+  const live = table<any>([{ a: 1 }])
+  live.append({ a: 2 })
+  const heard: number[] = []
+  live.watch(() => {
+    throw new Error('a fault of the listener')
+  })
+  live.watch(change => heard.push(change.added.length))
+  live.append([{ a: 3 }, { a: 4 }])
+  await Promise.resolve()
+  expect(heard).toEqual([2])
+  expect(told).toHaveBeenCalledTimes(1)
+  told.mockRestore()
+})
+
+test.each([
+  ['null', null, 'Row 1 is null'],
+  ['plain values', [5, [1]], 'Row 1 is a number'],
+  ['nothing that the table has', [{ unknown: 1 }], 'Row 1 has none of the columns'],
+  ['nothing at all', [{ a: 1 }, {}], 'Row 2 has none of the columns'],
+])('rows of %s are refused, and nothing is added', (_, rows, message) => {
+  for (const call of ['append', 'put', 'replace'] as const) {
+    const live = table<any>([{ a: 1 }], { key: 'a' })
+    expect(() => live[call](rows as never)).toThrow(message)
+    expect(live.rows()).toEqual([{ a: 1 }])
+  }
+})
+
+test('a further column that rows bring is left out, and told of once', () => {
+  const live = table<any>([{ a: 1 }])
+  live.append({ a: 2, more: 3 }).append({ a: 3, more: 4 })
+  expect(live.rows()).toEqual([{ a: 1 }, { a: 2 }, { a: 3 }])
+  expect(live.findings.map(finding => finding.code)).toEqual(['unknown-column'])
+})
+
+test('columns of one name all stay, whatever the others are called', () => {
+  expect(readCsv('a,a,a (2),a\n1,2,3,4').row(0)).toEqual({ a: 1, 'a (2)': 2, 'a (2) (2)': 3, 'a (3)': 4 })
 })

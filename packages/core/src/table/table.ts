@@ -1,7 +1,4 @@
 import { type Signal, signal } from '@preact/signals-core'
-import { checkColors } from '../finding/check-color.ts'
-import { checkFormat } from '../finding/check-format.ts'
-import { checkTree } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { type Cells, copyCell, pickCells } from './cells.ts'
@@ -73,11 +70,6 @@ export class Table<R = any> {
           suggest(name, raw.names, 'Columns'),
         )
       }
-    }
-    for (const [name, option] of Object.entries<Column | undefined>(options.columns ?? {})) {
-      checkTree(option, `columns.${name}`)
-      checkFormat(option?.format, `columns.${name}.format`)
-      checkColors(option?.colors, `columns.${name}.colors`)
     }
     this.rowCount = raw.columns[0]?.length ?? 0
     raw.names.forEach((name, i) => {

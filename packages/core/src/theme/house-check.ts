@@ -10,9 +10,10 @@ const LISTS = ['colors', 'sequential', 'diverging'] as const
 
 const checked = new WeakSet<object>()
 
-/** Checks a house style before anything is drawn in it. Throws `bad-color`, `bad-format`, `bad-option`. */
-export function checkHouse(house: House): void {
-  if (checked.has(house)) return
+/** Checks a house style and a theme before anything is drawn in them. Throws `bad-color`, `bad-format`, `bad-option`. */
+export function checkHouse(house: House | undefined, theme?: Theme): void {
+  if (theme) checkTheme(theme)
+  if (!house || checked.has(house)) return
   checkColors(house.palette, 'house.palette')
   checkTokens(house.day ?? {}, 'house.day')
   checkTokens(house.night ?? {}, 'house.night')
@@ -23,8 +24,7 @@ export function checkHouse(house: House): void {
   checked.add(house)
 }
 
-/** Checks a theme of one's own. */
-export function checkTheme(theme: Theme): void {
+function checkTheme(theme: Theme): void {
   if (checked.has(theme)) return
   checkTokens(theme, 'theme')
   checked.add(theme)
