@@ -6,6 +6,8 @@ const source = (path: string) => fileURLToPath(new URL(`packages/${path}`, impor
 
 export default defineConfig({
   test: {
+    // One for each processor: the usual number leaves one idle, which of two is half.
+    maxWorkers: '100%',
     // `core`: computation, tested at its source. `public`: what is built, used as its users would.
     projects: [
       {

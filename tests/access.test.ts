@@ -209,6 +209,7 @@ describe('when things go wrong', () => {
         } catch (error) {
           return (error as { code: string }).code
         }
+        return 'taken'
       })
       try {
         live.show({} as never)

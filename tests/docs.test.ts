@@ -1,4 +1,4 @@
-import { execFileSync } from 'node:child_process'
+import { execFileSync, spawnSync } from 'node:child_process'
 import { mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { rolldown } from 'rolldown'
@@ -47,4 +47,15 @@ test('every link and picture in the documentation leads somewhere', () => {
       expect(() => readFileSync(join(root, page, '..', target)), `${page} links to ${target}`).not.toThrow()
     }
   }
+})
+
+const commands = pages.flatMap(page =>
+  [...readFileSync(join(root, page), 'utf8').matchAll(/^npx dapplo .+$/gm)].map(([line]) => ({ page, line })),
+)
+test.each(commands)('$page: $line', ({ line }) => {
+  const { status, stderr } = spawnSync('sh', ['-c', line.replace('npx ', 'npx --no-install ')], {
+    cwd: folder,
+    encoding: 'utf8',
+  })
+  expect(status, stderr).toBe(0)
 })

@@ -60,8 +60,7 @@ export interface PositionScale {
 const FARTHEST_PIXEL = 1e30
 
 /** A pixel that can be drawn towards, however far out it lies; one that is none stays none. */
-export const nearPixel = (pixel: number): number =>
-  pixel > FARTHEST_PIXEL ? FARTHEST_PIXEL : pixel < -FARTHEST_PIXEL ? -FARTHEST_PIXEL : pixel
+export const nearPixel = (pixel: number): number => Math.min(Math.max(pixel, -FARTHEST_PIXEL), FARTHEST_PIXEL)
 
 /** Stretches a domain over pixels. A domain without width is shown in the middle. */
 export function positionScale(parts: {
