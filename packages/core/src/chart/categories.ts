@@ -29,16 +29,16 @@ export function categoriesOf(
     }
     const present = new Uint8Array(cells.words.length)
     for (const code of cells.codes) if (code >= 0) present[code] = 1
-    if (values.meaning.is === 'cycle') {
+    if (values.meaning.is === 'cycle') cycle = true
+    if (values.meaning.is === 'cycle' && !values.some) {
       // A gap inside a cycle is part of the picture: from the first hour to the last, none is left out.
-      cycle = true
       for (let code = present.indexOf(1); code >= 0 && code <= present.lastIndexOf(1); code++)
         add(cells.words[code])
     } else if (values.column?.options.order) {
       for (let code = 0; code < present.length; code++) if (present[code]) add(cells.words[code])
     } else for (const code of cells.codes) if (code >= 0) add(cells.words[code])
   }
-  if (cycle || numeric) words.sort((a, b) => Number(a) - Number(b))
+  if (cycle || numeric) words.sort((a, b) => placeOf(a) - placeOf(b))
   const order = options?.order ?? wished
   if (order === 'name') words.sort((a, b) => a.localeCompare(b))
   if (order === 'ranked') {
@@ -49,6 +49,9 @@ export function categoriesOf(
   words.sort((a, b) => Number(isRest(a)) - Number(isRest(b)))
   return words
 }
+
+/** The rest is no number; it comes last. */
+const placeOf = (word: string) => (isRest(word) ? Number.MAX_VALUE : Number(word))
 
 function totalsOf(uses: { values: RoleValues; measured: RoleValues }[]): Map<string, number> {
   const totals = new Map<string, number>()

@@ -81,6 +81,8 @@ export function chooseTicks(wish: TickWish): Ticks | undefined {
           const high = low + span
           if (enclose ? low > min + slack || high < max - slack : low < min - slack || high > max + slack)
             continue
+          // What begins or ends at zero has nothing on the other side of it.
+          if (enclose && ((min === 0 && low < -slack) || (max === 0 && high > slack))) continue
           const coverage = 1 - (0.5 * ((max - high) ** 2 + (min - low) ** 2)) / (0.1 * range) ** 2
           const ratio = ((count - 1) / span / (wanted - 1)) * (Math.max(high, max) - Math.min(low, min))
           const density = 2 - Math.max(ratio, 1 / ratio)

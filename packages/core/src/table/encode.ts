@@ -21,6 +21,8 @@ export interface Encoded {
   runs?: { ends: Int32Array; codes: Int32Array }
   /** Codes are below this. */
   size: number
+  /** Whether only some of the values were kept. */
+  some?: boolean
   /** The value of each of the given codes. */
   cellsOf(codes: Int32Array): Cells
   /** For buckets and bins: where the interval of a code ends. */

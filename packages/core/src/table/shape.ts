@@ -21,6 +21,8 @@ export interface RoleValues {
   ends: Float64Array | undefined
   /** Whether `cells` and `ends` are an extent from one bound value to another. */
   spans?: boolean
+  /** Whether only some of the values were kept, as by `top`: what lies between them is left out, not empty. */
+  some?: boolean
 }
 
 /** What a drawing draws: marks, each standing for one row or for a group of rows. */
@@ -151,6 +153,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
       column,
       zone: column.zone,
       ends: encoded.endOf ? endsOf(encoded, codes) : undefined,
+      some: encoded.some,
     })
   }
   const context = {

@@ -39,6 +39,7 @@ export function keepTop(
   return {
     codes,
     size: encoded.size + (gathers ? 1 : 0),
+    some: true,
     endOf: encoded.endOf,
     cellsOf(picked) {
       const cells = encoded.cellsOf(picked.map(code => (code >= encoded.size ? -1 : code)))
