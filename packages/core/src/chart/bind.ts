@@ -13,7 +13,7 @@ import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import type { Settled } from './description.ts'
 import { levelOf } from './level.ts'
 import { labelOf } from './naming.ts'
-import { notePartFindings } from './part-findings.ts'
+import { partFindings } from './part-findings.ts'
 import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
 import type { ResolvedDrawing } from './resolve.ts'
@@ -121,14 +121,15 @@ export function bind(
   for (const part of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
     const { drawing, shaped } = part
     const plain = plainLook(drawing, parts, theme, tongue)
-    const all = seriesFor(drawing, shaped, description, theme, tongue, findings, plain)
+    const { value: all, findings: told } = seriesFor(drawing, shaped, description, theme, tongue, plain)
+    findings.push(...told)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
       addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
     const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
     const bound = bindOne(part, all, shown, shades, description)
-    notePartFindings(bound, findings)
+    findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
     bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
     bound.links = linkTexts(shaped, shown)

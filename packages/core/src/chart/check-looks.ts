@@ -2,6 +2,7 @@ import { checkColor, checkColors } from '../finding/check-color.ts'
 import { checkFormat } from '../finding/check-format.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { Table } from '../table/table.ts'
 import type { AxisOptions, Description, Drawing, Scale, Style } from './description.ts'
 
@@ -31,7 +32,7 @@ export function checkLooks(description: Description): void {
       if (percentOf !== undefined && !(Math.abs(percentOf) >= 1e-100 && Math.abs(percentOf) <= 1e100))
         throw new DapploError(
           'bad-option',
-          `${JSON.stringify(percentOf)} is no total that values could be a percentage of`,
+          `${quoted(percentOf)} is no total that values could be a percentage of`,
           `scales.${name}.percentOf`,
           'Write a number other than 0, such as the total itself.',
         )
@@ -39,7 +40,7 @@ export function checkLooks(description: Description): void {
       if (pad !== undefined && !(typeof pad === 'number' && pad >= 0 && pad <= MOST_PAD))
         throw new DapploError(
           'bad-option',
-          `${JSON.stringify(pad)} is no share of a scale to leave free`,
+          `${quoted(pad)} is no share of a scale to leave free`,
           `scales.${name}.pad`,
           `Write a number from 0 to ${MOST_PAD}, such as 0.1 for a tenth.`,
         )
@@ -72,7 +73,7 @@ function checkLength(length: unknown, path: string): void {
   if (typeof length === 'number' && length >= 0 && length <= MOST_PIXELS) return
   throw new DapploError(
     'bad-option',
-    `${JSON.stringify(length)} is no length in pixels`,
+    `${quoted(length)} is no length in pixels`,
     path,
     `Write a number from 0 to ${MOST_PIXELS}.`,
   )

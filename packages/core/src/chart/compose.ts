@@ -65,8 +65,8 @@ export interface PaneInput {
   /** Which plot of the scene this is, and what its batches and scales are called in it. */
   pane: number
   prefix: string
-  /** Room to leave beside the plot at least, so that it lines up with others. */
-  insets?: { left: number; right: number }
+  /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
+  outside: boolean
   /** Whether another pane below shows the same horizontal axis. */
   sharedBelow?: boolean
 }
@@ -81,8 +81,16 @@ export const isTiny = (width: number, height: number): boolean => width < TINY |
 export const marginOf = (width: number, height: number): number =>
   isTiny(width, height) ? 6 : width < NARROW ? 12 : 16
 
-/** Lays a chart out in its box and draws it: words, axes, shapes. */
-export function composePane(input: PaneInput): Pane {
+/** A pane that knows where its plot will be, and has drawn nothing yet. */
+export interface PaneLayout {
+  /** Room that its labels take on either side of the plot, in pixels. */
+  insets: { left: number; right: number }
+  /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others. */
+  draw(insets?: { left: number; right: number }): Pane
+}
+
+/** Lays a chart out in its box: axes, legends, words, and what they leave of the plot. */
+export function layoutPane(input: PaneInput): PaneLayout {
   const { description, bound, frame, theme, measure, box } = input
   const { tongue } = bound
   const { locale } = tongue
@@ -119,125 +127,139 @@ export function composePane(input: PaneInput): Pane {
     levelTitles: words.levelTitles,
     beside: legends.ends?.width ?? 0,
   }
-  const { plot, layouts, insets } = layoutPlot(room)
-
-  const behind: Batch[] = []
-  const zeros: Batch[] = []
-  const guides: Batch[] = []
-  const scales = new Map<string, PositionScale>()
-  const findings: Finding[] = []
-  for (const axis of axes) {
-    const layout = layouts.get(axis.name)!
-    scales.set(axis.name, layout.scale)
-    if (empty || (axis.hidden && !input.sharedBelow)) continue
-    if (axis.look.emphasis && layout.scale.kind.name === 'time') {
-      const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
-      const found = emphasised(
-        axis.name,
-        axis.look.emphasis.unit,
-        ends,
-        axis.role === 'x' ? plot.width : plot.height,
-      )
-      axis.look.emphasis = found.step
-      findings.push(...found.findings)
-    }
-    behind.push(...gridShapes(layout, axis.look, plot, theme))
-    if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
-      zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
-    if (!tiny && !axis.hidden) guides.push(...labelShapes(layout, axis.look, plot, theme))
-  }
-  const drawn = bound.drawings.map(one => ({
-    bound: one,
-    batches: one.drawing.kind.draw({
-      id: `drawing ${one.drawing.index}`,
-      marks: input.preview === undefined ? one.marks : faded(one, input.preview, theme),
-      x: scales.get(one.xScale)!,
-      y: scales.get(one.yScale)!,
-      plot,
-      density: frame.density ?? 1,
-      style: one.drawing.style,
-      arrange: arrangeOf(one.drawing),
-      between: one.drawing.between,
-      points: one.drawing.points,
-      order: one.drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
-      largest,
-      hole: one.drawing.hole,
-      fit: one.drawing.fit,
-      band: one.drawing.band,
-      labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
-      locale,
-      theme,
-      options: one.drawing.options,
-      memory: one.memory,
-    }),
-  }))
-  for (const one of drawn) one.batches = withLinks(one.batches, one.bound)
-  const shapes = drawn.flatMap(one => one.batches)
-  const slices = [...pies].flatMap(([one, plan]) => {
-    const wedges = drawn.find(({ bound }) => bound === one)!.batches.find(batch => batch.kind === 'wedges')
-    return wedges && !tiny ? labels!.pie(one, wedges, plan, plot, tongue, theme, measure) : []
-  })
-  const told = bound.findings.some(finding => finding.code === 'outside-domain')
-  const beyond =
-    told && !tiny
-      ? bound.drawings
-          .filter(one => !one.drawing.kind.parts && !one.drawing.kind.alone)
-          .flatMap(one =>
-            edgeMarks(
-              `drawing ${one.drawing.index}`,
-              one.marks,
-              scales.get(one.xScale)!,
-              scales.get(one.yScale)!,
-              plot,
-              one.drawing.kind.fromZero ? theme.background : one.drawing.style.color,
-            ),
-          )
-      : []
-  // Bars stand on the line at zero; other shapes cross it.
-  const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
-  const batches = [
-    ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
-    // Where people read from the right, words begin there.
-    ...(runsLeft(locale) ? mirrored(words.batches, box) : words.batches),
-    ...behind,
-    ...(barsOnly ? [] : zeros),
-    ...shapes,
-    ...(barsOnly ? zeros : []),
-    ...beyond,
-    ...guides,
-    ...slices,
-    ...(tinyLine ? tinyWords(description, bound, box, theme, measure) : []),
-    ...(tiny || empty || !labels ? [] : labels.shapes(drawn, bound, plot, theme, measure)),
-    ...besideLegends(legends, box, plot),
-    ...legendsInside(legends, plot, theme),
-    ...(legends.ends && !empty
-      ? endNames(
-          legends.ends.entries,
-          shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
-          plot,
-          theme,
-          measure,
-        )
-      : []),
-    ...levelTitles(room, plot, layouts),
-    ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
-  ]
-  const full = new Map([...input.domains].map(([name, { min, max }]) => [name, [min, max] as const]))
+  const alone = layoutPlot(room)
   return {
-    prefix: input.prefix,
-    bound,
-    plot,
-    scales,
-    full,
-    batches: batches.map(batch => inScene(batch, input)),
-    findings:
-      tiny || empty
-        ? []
-        : [
-            ...axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
-            ...findings,
-          ],
-    insets,
+    insets: alone.insets,
+    draw: insets => drawPane(insets ? layoutPlot({ ...room, insets }) : alone),
+  }
+
+  function drawPane({ plot, layouts, insets }: ReturnType<typeof layoutPlot>): Pane {
+    const behind: Batch[] = []
+    const zeros: Batch[] = []
+    const guides: Batch[] = []
+    const scales = new Map<string, PositionScale>()
+    const findings: Finding[] = []
+    for (const axis of axes) {
+      const layout = layouts.get(axis.name)!
+      scales.set(axis.name, layout.scale)
+      if (empty || (axis.hidden && !input.sharedBelow)) continue
+      if (axis.look.emphasis && layout.scale.kind.name === 'time') {
+        const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
+        const found = emphasised(
+          axis.name,
+          axis.look.emphasis.unit,
+          ends,
+          axis.role === 'x' ? plot.width : plot.height,
+        )
+        axis.look.emphasis = found.step
+        findings.push(...found.findings)
+      }
+      behind.push(...gridShapes(layout, axis.look, plot, theme))
+      if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
+        zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
+      if (!tiny && !axis.hidden) guides.push(...labelShapes(layout, axis.look, plot, theme))
+    }
+    const drawn = bound.drawings.map(one => ({
+      bound: one,
+      batches: one.drawing.kind.draw({
+        id: `drawing ${one.drawing.index}`,
+        marks: input.preview === undefined ? one.marks : faded(one, input.preview, theme),
+        x: scales.get(one.xScale)!,
+        y: scales.get(one.yScale)!,
+        plot,
+        density: frame.density ?? 1,
+        style: one.drawing.style,
+        arrange: arrangeOf(one.drawing),
+        between: one.drawing.between,
+        points: one.drawing.points,
+        order: one.drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
+        largest,
+        hole: one.drawing.hole,
+        fit: one.drawing.fit,
+        band: one.drawing.band,
+        labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
+        locale,
+        theme,
+        options: one.drawing.options,
+        memory: one.memory,
+      }),
+    }))
+    for (const one of drawn)
+      one.batches = withLinks(one.batches, one.bound).map(batch => ({
+        ...batch,
+        drawing: one.bound.drawing.index,
+      }))
+    const shapes = drawn.flatMap(one => one.batches)
+    const slices = [...pies].flatMap(([one, plan]) => {
+      const wedges = drawn.find(({ bound }) => bound === one)!.batches.find(batch => batch.kind === 'wedges')
+      return wedges && !tiny ? labels!.pie(one, wedges, plan, plot, tongue, theme, measure) : []
+    })
+    const beyond =
+      input.outside && !tiny
+        ? bound.drawings
+            .filter(one => !one.drawing.kind.parts && !one.drawing.kind.alone)
+            .flatMap(one =>
+              edgeMarks(
+                `drawing ${one.drawing.index}`,
+                one.marks,
+                scales.get(one.xScale)!,
+                scales.get(one.yScale)!,
+                plot,
+                one.drawing.kind.fromZero ? theme.background : one.drawing.style.color,
+              ).map(batch => ({ ...batch, drawing: one.drawing.index })),
+            )
+        : []
+    const worded =
+      tiny || empty || !labels
+        ? { value: [], findings: [] }
+        : labels.shapes(drawn, tongue, plot, theme, measure)
+    // Bars stand on the line at zero; other shapes cross it.
+    const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
+    const batches = [
+      ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
+      // Where people read from the right, words begin there.
+      ...(runsLeft(locale) ? mirrored(words.batches, box) : words.batches),
+      ...behind,
+      ...(barsOnly ? [] : zeros),
+      ...shapes,
+      ...(barsOnly ? zeros : []),
+      ...beyond,
+      ...guides,
+      ...slices,
+      ...(tinyLine ? tinyWords(description, bound, box, theme, measure) : []),
+      ...worded.value,
+      ...besideLegends(legends, box, plot),
+      ...legendsInside(legends, plot, theme),
+      ...(legends.ends && !empty
+        ? endNames(
+            legends.ends.entries,
+            shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
+            plot,
+            theme,
+            measure,
+          )
+        : []),
+      ...levelTitles(room, plot, layouts),
+      ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
+    ]
+    const full = new Map([...input.domains].map(([name, { min, max }]) => [name, [min, max] as const]))
+    return {
+      prefix: input.prefix,
+      bound,
+      plot,
+      scales,
+      full,
+      batches: batches.map(batch => inScene(batch, input)),
+      findings:
+        tiny || empty
+          ? []
+          : [
+              ...axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
+              ...findings,
+              ...worded.findings,
+            ],
+      insets,
+    }
   }
 }
 

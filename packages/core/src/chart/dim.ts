@@ -16,18 +16,12 @@ const LIT = 2.5
 /** The scene in which only shapes with a selected row stand out; the very same scene where nothing is selected. */
 export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
   if (tests.size === 0) return scene
-  const byId = new Map<string, { test: RowTest; pane: Pane; bound: BoundDrawing }>()
-  panes.forEach(pane => {
-    for (const one of pane.bound.drawings) {
-      const test = tests.get(one)
-      if (test) byId.set(`${pane.prefix}drawing ${one.drawing.index}`, { test, pane, bound: one })
-    }
-  })
   const batches = scene.batches.flatMap(batch => {
-    if (batch.part !== 'data') return [batch]
-    const name = /^(?:\d+\/)?drawing \d+/.exec(batch.id)?.[0]
-    const found = name === undefined ? undefined : byId.get(name)
-    if (!found) return [batch]
+    const pane = panes[batch.pane ?? 0]
+    const bound = batch.drawing === undefined ? undefined : pane?.bound.drawings[batch.drawing]
+    const test = bound && tests.get(bound)
+    if (!bound || !test) return [batch]
+    const found = { test, pane, bound }
     return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found.test)
   })
   return { ...scene, batches }
@@ -102,5 +96,5 @@ function dimCrowd(
   const own = { ...marks, length: count, x: { ...marks.x, at: at.x }, y: { ...marks.y, at: at.y } }
   const density = batch.columns / batch.width[0]
   const top = crowd(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
-  return [faint, { ...top, pane: batch.pane }]
+  return [faint, { ...top, pane: batch.pane, drawing: batch.drawing }]
 }

@@ -1,6 +1,7 @@
 import { leastStep } from '../drawing/least-step.ts'
 import { lies } from '../drawing/lies.ts'
 import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
 import { DAY, LENGTH } from '../table/calendar.ts'
@@ -15,16 +16,15 @@ import { arrangeOf } from './resolve.ts'
 /** A scale's domain, settled but for rounding, which needs the ticks. */
 export type Domain = Pick<AxisInput, 'kind' | 'min' | 'max' | 'round' | 'reverse' | 'words' | 'zone'>
 
+/** Told where values lie outside fixed ends; marks then stand at those edges. */
+export const OUTSIDE = 'outside-domain'
+
 /** Lines of sums start at zero where that costs less than this share of the height. */
 const ZERO_COSTS = 0.6
 
 /** Settles a scale's domain: `fit`, where it keeps an earlier one; else from its data and options, in the order domain, include, pad. */
-export function settleDomain(
-  input: ScaleInput,
-  options: Scale | undefined,
-  bound: Bound,
-  fit?: Domain,
-): Domain {
+export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?: Domain): Found<Domain> {
+  const findings: Finding[] = []
   const zone = input.uses[0]?.values.zone ?? utc
   const kind =
     KINDS[
@@ -34,19 +34,21 @@ export function settleDomain(
   const reverse = options?.reverse ?? false
   if (kind.name === 'category')
     return {
-      kind,
-      min: -0.5,
-      max: Math.max(0, input.words.length - 1) + 0.5,
-      round: { min: false, max: false },
-      reverse,
-      words: input.words,
-      zone,
+      value: {
+        kind,
+        min: -0.5,
+        max: Math.max(0, input.words.length - 1) + 0.5,
+        round: { min: false, max: false },
+        reverse,
+        words: input.words,
+        zone,
+      },
+      findings,
     }
 
   const extent = dataExtent(input, kind)
   if (fit && fit.kind === kind) {
-    noteOutside(input, extent, fit.min, fit.max, bound.findings)
-    return { ...fit, zone }
+    return { value: { ...fit, zone }, findings: outside(input, extent, fit.min, fit.max) }
   }
   let [min, max] = extent
   const found = min <= max
@@ -97,16 +99,19 @@ export function settleDomain(
     if (!fixedMax) max = kind.backward(b + (b - a) * pad)
   }
   const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
-  if (kind.name === 'log') noteUnplaced(input, bound.findings)
-  noteOutside(input, extent, min, max, bound.findings)
+  if (kind.name === 'log') findings.push(...unplaced(input))
+  findings.push(...outside(input, extent, min, max))
   return {
-    kind,
-    min,
-    max,
-    round: { min: round && !fixedMin, max: round && !fixedMax },
-    reverse,
-    words: [],
-    zone,
+    value: {
+      kind,
+      min,
+      max,
+      round: { min: round && !fixedMin, max: round && !fixedMax },
+      reverse,
+      words: [],
+      zone,
+    },
+    findings,
   }
 }
 
@@ -178,32 +183,30 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
   return value > 0 ? [0, value] : [value, 0]
 }
 
-function noteUnplaced(input: ScaleInput, findings: Finding[]): void {
+function unplaced(input: ScaleInput): Finding[] {
   let count = 0
   for (const { positions } of input.uses) for (const value of positions.at) if (value <= 0) count++
-  if (count === 0) return
+  if (count === 0) return []
   const label = input.uses[0].values.column?.name ?? input.name
-  findings.push({
-    code: 'not-on-log',
-    message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
-    remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
-    path: `scales.${input.name}.kind`,
-  })
+  return [
+    {
+      code: 'not-on-log',
+      message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
+      remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
+      path: `scales.${input.name}.kind`,
+    },
+  ]
 }
 
-function noteOutside(
-  input: ScaleInput,
-  [low, high]: [number, number],
-  min: number,
-  max: number,
-  findings: Finding[],
-): void {
-  if (!(low < min || high > max)) return
+function outside(input: ScaleInput, [low, high]: [number, number], min: number, max: number): Finding[] {
+  if (!(low < min || high > max)) return []
   const label = input.uses[0]?.values.column?.name ?? input.name
-  findings.push({
-    code: 'outside-domain',
-    message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are only marked at its edge`,
-    remedy: `Widen scales.${input.name}.domain, or leave an end open with null.`,
-    path: `scales.${input.name}.domain`,
-  })
+  return [
+    {
+      code: OUTSIDE,
+      message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are only marked at its edge`,
+      remedy: `Widen scales.${input.name}.domain, or leave an end open with null.`,
+      path: `scales.${input.name}.domain`,
+    },
+  ]
 }

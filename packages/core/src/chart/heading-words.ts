@@ -1,4 +1,5 @@
 import { DapploError, type Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
 import { valueText } from '../scale/number-format.ts'
 import { isMeasure, type Meaning } from '../table/meaning.ts'
 import { readPhrase } from '../table/phrase.ts'
@@ -27,8 +28,9 @@ export interface ResolvedHeading {
 }
 
 /** Understands the phrases in the holes of a heading. A hole that is no phrase stays as it is written, and is told of. */
-export function resolveHeading(words: HeadingWords, table: Table, findings: Finding[]): ResolvedHeading[] {
-  return FIELDS.filter(field => words[field] !== undefined).map(field => {
+export function resolveHeading(words: HeadingWords, table: Table): Found<ResolvedHeading[]> {
+  const findings: Finding[] = []
+  const value = FIELDS.filter(field => words[field] !== undefined).map(field => {
     const { pieces, holes } = readWords(words[field]!)
     const out: ResolvedHeading = { field, pieces: [pieces[0]], meanings: [] }
     holes.forEach((hole, i) => {
@@ -48,6 +50,7 @@ export function resolveHeading(words: HeadingWords, table: Table, findings: Find
     })
     return out
   })
+  return { value, findings }
 }
 
 /** The heading of a chart, its holes filled from the rows that are drawn. */

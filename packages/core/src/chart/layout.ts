@@ -7,7 +7,9 @@ import type { PaneInput } from './compose.ts'
 import type { PlannedAxis } from './plan.ts'
 
 /** What the plot and its axes have to share. */
-export type PlotRoom = Pick<PaneInput, 'box' | 'theme' | 'measure' | 'insets' | 'sharedBelow'> & {
+export type PlotRoom = Pick<PaneInput, 'box' | 'theme' | 'measure' | 'sharedBelow'> & {
+  /** Room to leave beside the plot at least, so that it lines up with others. */
+  insets?: { left: number; right: number }
   axes: PlannedAxis[]
   tiny: boolean
   empty: boolean

@@ -4,6 +4,7 @@ import { type GuideBlock, legend } from '../guide/legend.ts'
 import { rampLegend } from '../guide/ramp-legend.ts'
 import { sizeLegend } from '../guide/size-legend.ts'
 import type { Batch, Box } from '../scene/scene.ts'
+import { meaningKey } from '../table/meaning.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Bound, LegendSeries } from './bind.ts'
@@ -147,7 +148,8 @@ function needsNames(bound: Bound, named: boolean, description: Settled): boolean
     if (one.drawing.kind.parts) return false
     const color = one.drawing.roles.get('color') ?? one.drawing.roles.get('series')
     if (!color) return false
-    return ['x', 'y'].some(role => JSON.stringify(one.drawing.roles.get(role)) === JSON.stringify(color))
+    const { roles } = one.drawing
+    return ['x', 'y'].some(role => roles.has(role) && meaningKey(roles.get(role)!) === meaningKey(color))
   })
 }
 

@@ -5,8 +5,9 @@ import type { BoundDrawing } from './bind.ts'
 const MOST_SLICES = 10
 
 /** What a person would regret about a pie: values that have no slice, or too many of them. */
-export function notePartFindings({ drawing, marks }: BoundDrawing, findings: Finding[]): void {
-  if (!drawing.kind.parts || marks.length === 0) return
+export function partFindings({ drawing, marks }: BoundDrawing): Finding[] {
+  const findings: Finding[] = []
+  if (!drawing.kind.parts || marks.length === 0) return findings
   const path = drawing.path ? `${drawing.path}.y` : 'y'
   let below = 0
   let slices = 0
@@ -35,4 +36,5 @@ export function notePartFindings({ drawing, marks }: BoundDrawing, findings: Fin
       remedy: 'Keep the largest with top and rest, or draw bars.',
       path: drawing.path || 'draw',
     })
+  return findings
 }

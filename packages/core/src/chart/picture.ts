@@ -6,7 +6,7 @@ import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Bound } from './bind.ts'
-import { type Composition, composePane, isTiny, marginOf, type Pane, type PaneInput } from './compose.ts'
+import { type Composition, isTiny, layoutPane, marginOf, type Pane, type PaneInput } from './compose.ts'
 import type { Background, Settled } from './description.ts'
 import type { Domain } from './domain.ts'
 import type { Frame, State } from './frame.ts'
@@ -19,6 +19,8 @@ export interface PictureChart {
   description: Settled
   bound: Bound
   domains: ReadonlyMap<string, Domain>
+  /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
+  outside: boolean
   labels: Labels | undefined
 }
 
@@ -56,7 +58,7 @@ export function composePicture(input: PictureInput): Composition {
   const words: Batch[] = []
   const panes = input.spread
     ? composeSpread(input, input.spread, box, words)
-    : [composePane({ ...common(input, 0), box, pane: 0, prefix: '' })]
+    : [layoutPane({ ...common(input, 0), box, pane: 0, prefix: '' }).draw()]
   const scales = new Map<string, PositionScale>()
   panes.forEach((pane, i) => {
     for (const [name, scale] of pane.scales) scales.set((input.spread ? `${i}/` : '') + name, scale)
@@ -109,22 +111,16 @@ function composeSpread(input: PictureInput, spread: SpreadOptions, box: Box, wor
     width: cellWidth,
     height: cellHeight + (below(i) ? 0 : axisRoom),
   })
-  const compose = (i: number, insets?: Pane['insets']) =>
-    composePane({
-      ...common(input, i),
-      box: boxOf(i),
-      pane: i,
-      prefix: `${i}/`,
-      insets,
-      sharedBelow: below(i),
-    })
-  const first = charts.map((_, i) => compose(i))
+  // Every pane is laid out by itself, then drawn once, beside the room that its neighbours need.
+  const layouts = charts.map((_, i) =>
+    layoutPane({ ...common(input, i), box: boxOf(i), pane: i, prefix: `${i}/`, sharedBelow: below(i) }),
+  )
   const insetsOf = (column: number) => {
-    const own = first.filter((_, i) => i % columns === column)
+    const own = layouts.filter((_, i) => i % columns === column)
     return {
-      left: Math.max(...own.map(pane => pane.insets.left)),
-      right: Math.max(...own.map(pane => pane.insets.right)),
+      left: Math.max(...own.map(layout => layout.insets.left)),
+      right: Math.max(...own.map(layout => layout.insets.right)),
     }
   }
-  return charts.map((_, i) => compose(i, insetsOf(i % columns)))
+  return layouts.map((layout, i) => layout.draw(insetsOf(i % columns)))
 }

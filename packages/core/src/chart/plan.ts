@@ -1,4 +1,5 @@
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
 import { clean } from '../guide/text.ts'
@@ -148,7 +149,7 @@ function wishOf({ ticks }: AxisOptions, domain: Domain, name: string): AxisInput
   if (step !== undefined && (typeof step === 'object' || step > 0)) return { every: step }
   throw new DapploError(
     'bad-option',
-    `${JSON.stringify(ticks.every)} is no interval from tick to tick`,
+    `${quoted(ticks.every)} is no interval from tick to tick`,
     `axes.${name}.ticks.every`,
     'Write a number above 0, or one unit of time and how many of it, as in { "months": 3 }.',
   )

@@ -116,9 +116,8 @@ export function readPoint(
 /** The bar that stands for a mark; undefined for kinds without bars. */
 export function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
   if (drawing.kind.swatch !== 'rect') return undefined
-  const id = `drawing ${drawing.index}/`
   const batch = batches.find(
-    one => one.kind === 'rects' && one.id.includes(id) && one.x.length === marks.length,
+    one => one.kind === 'rects' && one.drawing === drawing.index && one.x.length === marks.length,
   )
   if (batch?.kind !== 'rects' || Number.isNaN(batch.x[mark])) return undefined
   return { x: batch.x[mark], y: batch.y[mark], width: batch.width[mark], height: batch.height[mark] }
@@ -132,8 +131,9 @@ export function readSlice(
   y: number,
 ): Reading | undefined {
   for (const drawing of drawn) {
-    const id = `drawing ${drawing.drawing.index}/`
-    const batch = composition.batches.find(one => one.kind === 'wedges' && one.id.includes(id))
+    const batch = composition.batches.find(
+      one => one.kind === 'wedges' && one.drawing === drawing.drawing.index,
+    )
     if (batch?.kind !== 'wedges' || batch.x.length === 0) continue
     const [cx, cy] = [batch.x[0], batch.y[0]]
     const angle = (Math.atan2(x - cx, cy - y) + Math.PI * 2) % (Math.PI * 2)

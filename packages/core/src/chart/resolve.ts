@@ -118,7 +118,6 @@ export function resolve(
       'Import it from dapplo/small and make charts by chartMaker({}, { labels }), or import chart from dapplo.',
     )
   }
-  const findings: Finding[] = []
   const through = description.through
   const throughMeaning =
     through === undefined || through === null ? undefined : readPhrase(through, table, 'through')
@@ -131,7 +130,7 @@ export function resolve(
     )
   // Unless told otherwise, the period says which one it is.
   const period = description.period ?? (typeof through === 'string' ? `{${through}}` : undefined)
-  const heading = resolveHeading({ ...description, period }, table, findings)
+  const { value: heading, findings } = resolveHeading({ ...description, period }, table)
   return {
     drawings,
     labels,

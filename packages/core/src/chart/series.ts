@@ -1,9 +1,10 @@
 import type { Series } from '../drawing/kind.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { MARKERS } from '../scene/marker.ts'
-import { wordsOf } from '../table/meaning.ts'
+import { meaningKey } from '../table/meaning.ts'
 import type { RoleValues, Shaped } from '../table/shape.ts'
 import { isRest } from '../table/top.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -56,21 +57,22 @@ export function seriesFor(
   description: Settled,
   theme: Theme,
   tongue: Tongue,
-  findings: Finding[],
   plain: { name: string; color: string },
-): SeriesOfDrawing {
+): Found<SeriesOfDrawing> {
+  const findings: Finding[] = []
+  const found = (value: SeriesOfDrawing) => ({ value, findings })
   const parts = partsOf(drawing, shaped, description, tongue.locale)
   const constant = drawing.style.color ?? plain.color
   const dash = drawing.style.dash ?? []
   if (parts.length === 0) {
     const name = drawing.name ?? plain.name
     const one = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }
-    return {
+    return found({
       series: [one],
       seriesOf: undefined,
       entries: [{ ...one, by: 'color', title: '' }],
       explained: [[one.key]],
-    }
+    })
   }
   const { codes, seriesOf } = combinations(parts, shaped.length)
   if (codes.length > MOST_INDEXED)
@@ -91,10 +93,14 @@ export function seriesFor(
   const at = (role: string) => parts.findIndex(part => part.roles.includes(role))
   const [colorAt, columnsAt, shapeAt, dashAt] = [at('color'), at('columns'), at('shape'), at('dash')]
   const coloredAt = colorAt >= 0 ? colorAt : columnsAt
-  const paint =
-    coloredAt >= 0 ? painter(parts[coloredAt], description, theme, drawing, findings) : () => constant
-  if (shapeAt >= 0) noteTooMany(parts[shapeAt], 'shape', MARKERS.length, 'forms', drawing, findings)
-  if (dashAt >= 0) noteTooMany(parts[dashAt], 'dash', DASHES.length, 'dashes', drawing, findings)
+  const paintBy = (part: Part) => {
+    const painted = painter(part, description, theme, drawing)
+    findings.push(...painted.findings)
+    return painted.value
+  }
+  const paint = coloredAt >= 0 ? paintBy(parts[coloredAt]) : () => constant
+  if (shapeAt >= 0) findings.push(...tooMany(parts[shapeAt], 'shape', MARKERS.length, 'forms', drawing))
+  if (dashAt >= 0) findings.push(...tooMany(parts[dashAt], 'dash', DASHES.length, 'dashes', drawing))
   const colorOf = (code: number) => drawing.style.color ?? (code < 0 ? theme.missing : paint(code))
   const shapeOf = (code: number) => MARKERS[code < 0 ? MARKERS.length - 1 : code % MARKERS.length]
   const dashOf = (code: number) => DASHES[code < 0 ? DASHES.length - 1 : code % DASHES.length]
@@ -110,12 +116,12 @@ export function seriesFor(
     const title =
       colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table, tongue) : ''
     const by = coloredAt === 0 ? 'color' : shapeAt === 0 ? 'shape' : dashAt === 0 ? 'dash' : undefined
-    return {
+    return found({
       series,
       seriesOf: series.length > 1 ? seriesOf : undefined,
       entries: series.map(one => ({ ...one, by, title })),
       explained: series.map(one => [one.key]),
-    }
+    })
   }
   const entries: SeriesEntry[] = []
   const explained: string[][] = series.map(() => [])
@@ -141,7 +147,7 @@ export function seriesFor(
       })
     })
   })
-  return { series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained }
+  return found({ series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained })
 }
 
 function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled, locale: string): Part[] {
@@ -152,7 +158,7 @@ function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled,
     if (!values) continue
     const shaded = role === 'color' && !drawing.kind.parts && isShaded(values, description.scales?.color)
     if (shaded) continue
-    const name = role === 'columns' ? '\u0000columns' : wordsOf(values.meaning)
+    const name = role === 'columns' ? '\u0000columns' : meaningKey(values.meaning)
     const same = words.get(name)
     if (same) {
       same.roles.push(role)
@@ -246,8 +252,8 @@ function painter(
   description: Settled,
   theme: Theme,
   drawing: ResolvedDrawing,
-  findings: Finding[],
-): (code: number) => string {
+): Found<(code: number) => string> {
+  const findings: Finding[] = []
   const told = description.scales?.color?.colors
   const listed = Array.isArray(told) && told.length > 0 ? told : theme.colors
   const named: Record<string, string> = {
@@ -266,11 +272,12 @@ function painter(
       path: drawing.path ? `${drawing.path}.color` : 'color',
     })
   }
-  return code => {
+  const value = (code: number) => {
     const key = coded.keys[code]
     if (isRest(key)) return theme.missing
     return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
   }
+  return { value, findings }
 }
 
 function usedCodes(coded: Coded): Set<number> {
@@ -280,20 +287,21 @@ function usedCodes(coded: Coded): Set<number> {
   return used
 }
 
-function noteTooMany(
+function tooMany(
   { values, coded, roles }: Part,
   role: string,
   most: number,
   things: string,
   drawing: ResolvedDrawing,
-  findings: Finding[],
-): void {
+): Finding[] {
   const count = usedCodes(coded).size
-  if (count <= most || roles.includes('color')) return
-  findings.push({
-    code: `too-many-${things}`,
-    message: `${count} values of "${values.column?.name ?? role}" share ${most} ${things}, so some look alike`,
-    remedy: `Keep the top ones, or bind color instead of ${role}.`,
-    path: drawing.path ? `${drawing.path}.${role}` : role,
-  })
+  if (count <= most || roles.includes('color')) return []
+  return [
+    {
+      code: `too-many-${things}`,
+      message: `${count} values of "${values.column?.name ?? role}" share ${most} ${things}, so some look alike`,
+      remedy: `Keep the top ones, or bind color instead of ${role}.`,
+      path: drawing.path ? `${drawing.path}.${role}` : role,
+    },
+  ]
 }

@@ -1,10 +1,12 @@
+import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
 import { type LabelJob, placeLabels } from '../guide/labels.ts'
 import { LabelRoom } from '../guide/room.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
-import type { Bound, BoundDrawing } from './bind.ts'
+import type { BoundDrawing } from './bind.ts'
 import { levelName, roundedLevel } from './level.ts'
 import { labelOf } from './naming.ts'
 import { arrangeOf } from './resolve.ts'
@@ -16,29 +18,30 @@ export interface DrawnShapes {
   batches: readonly Batch[]
 }
 
-/** Places the words at all shapes of a plot: references first, since they say the most. Adds a finding for those without room. */
+/** Places the words at all shapes of a plot: references first, since they say the most. Those without room are told of. */
 export function shapeLabels(
   drawn: readonly DrawnShapes[],
-  all: Bound,
+  tongue: Tongue,
   plot: Box,
   theme: Theme,
   measure: Measure,
-): Batch[] {
+): Found<Batch[]> {
+  const findings: Finding[] = []
   const jobs = drawn
     .flatMap(({ bound, batches }) => {
-      const job = jobFor(bound, batches, all.tongue)
+      const job = jobFor(bound, batches, tongue)
       return job ? [{ bound, job }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
-  if (jobs.length === 0) return []
+  if (jobs.length === 0) return { value: [], findings }
   const room = new LabelRoom(
     { x: plot.x - 1, y: plot.y - 3, width: plot.width + 2, height: plot.height + 4 },
     drawn.flatMap(one => one.batches),
   )
-  return jobs.flatMap(({ bound, job }) => {
+  const value = jobs.flatMap(({ bound, job }) => {
     const { batches, left } = placeLabels(`drawing ${bound.drawing.index}`, job, room, plot, theme, measure)
     if (left > 0)
-      all.findings.push({
+      findings.push({
         code: 'labels-left-out',
         message: `${left === 1 ? 'One label has' : `${left} labels have`} no room and ${left === 1 ? 'is' : 'are'} left out`,
         remedy: 'Make the chart larger, label fewer shapes with "where", or leave values to the tooltip.',
@@ -46,6 +49,7 @@ export function shapeLabels(
       })
     return batches
   })
+  return { value, findings }
 }
 
 function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue): LabelJob | undefined {

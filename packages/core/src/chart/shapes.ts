@@ -1,7 +1,7 @@
 import type { Finding } from '../finding/error.ts'
 import type { Cells } from '../table/cells.ts'
 import type { Meaning } from '../table/meaning.ts'
-import { isMeasure } from '../table/meaning.ts'
+import { isMeasure, wholeKey } from '../table/meaning.ts'
 import type { RowTest } from '../table/selection.ts'
 import { type RoleValues, type Shaped, type ShapeOptions, shape } from '../table/shape.ts'
 import type { Table } from '../table/table.ts'
@@ -20,21 +20,14 @@ export interface ShapedDrawing {
 
 /** Shapes every drawing of a chart. Drawings with the same table, phrases and conditions share the work. */
 export function shapeAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): ShapedDrawing[] {
-  const known = new Map<string, { table: unknown; shaped: Shaped }[]>()
+  const known = new Map<string, Shaped>()
+  const tables = [...new Set(resolved.drawings.map(drawing => drawing.table))]
   return resolved.drawings.map(drawing => {
-    const name = JSON.stringify([
-      [...drawing.roles],
-      drawing.wide,
-      drawing.where,
-      drawing.kind.name,
-      drawing.level,
-      drawing.top,
-    ])
-    const same = known.get(name)?.find(one => one.table === drawing.table)
+    const { roles, wide, where, kind, level, top, table } = drawing
+    const name = wholeKey([[...roles], wide, where, kind.name, level, top, tables.indexOf(table)])
     const shaped =
-      same?.shaped ??
-      withConstants(drawing, withExtents(shapeOne(drawing, tongue, only?.(drawing.table)), tongue))
-    if (!same) known.set(name, [...(known.get(name) ?? []), { table: drawing.table, shaped }])
+      known.get(name) ?? withConstants(drawing, withExtents(shapeOne(drawing, tongue, only?.(table)), tongue))
+    known.set(name, shaped)
     return {
       drawing,
       shaped,

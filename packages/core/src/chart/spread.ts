@@ -1,4 +1,5 @@
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import { Chart } from './chart.ts'
 import type { Spread as SpreadDescription } from './description.ts'
 
@@ -22,7 +23,7 @@ export class Spread {
     if (columns !== undefined && !(Number.isInteger(columns) && columns > 0)) {
       throw new DapploError(
         'bad-option',
-        `${JSON.stringify(columns)} is no number of columns`,
+        `${quoted(columns)} is no number of columns`,
         'columns',
         'Give a whole number from 1.',
       )

@@ -1,5 +1,6 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
 import type { Scene } from '../scene/scene.ts'
 import {
   allTests,
@@ -24,7 +25,7 @@ import type { Composition } from './compose.ts'
 import { describe } from './describe.ts'
 import { type Settled, sharedScales } from './description.ts'
 import { dimmed, type RowTests } from './dim.ts'
-import { type Domain, settleDomain } from './domain.ts'
+import { type Domain, OUTSIDE, settleDomain } from './domain.ts'
 import { checkedFrame, type Frame, type State } from './frame.ts'
 import { groundTheme } from './ground.ts'
 import { fillHeading, type HeadingWords } from './heading-words.ts'
@@ -95,6 +96,7 @@ export class View {
   readonly own: ReadonlySignal<ReadonlyMap<string, { min: number; max: number }>>
   /** Ends of the position scales as this chart alone would have them; those of categories are left out. */
   readonly ends: ReadonlySignal<ReadonlyMap<string, { min: number; max: number }>>
+  private readonly found: ReadonlySignal<readonly Finding[]>
   /** First fits of scales that keep theirs. */
   private readonly fits = new WeakMap<Chart, Map<string, Domain>>()
 
@@ -131,9 +133,8 @@ export class View {
       const keys = new Set(hidden.value === '' ? [] : hidden.value.split('\u001e'))
       return bindAll(this.chart.value, shapes.value, theme.value, tongue.value, keys)
     })
-    const alone: ReadonlySignal<Map<string, Domain>[]> = computed(() =>
-      this.settleAll(this.chart.value, bounds.value),
-    )
+    const settled = computed(() => this.settleAll(this.chart.value, bounds.value))
+    const alone = computed(() => settled.value.map(one => one.value))
     this.ends = computed(() => {
       const out = new Map<string, { min: number; max: number }>()
       for (const [scale, { kind, min, max }] of alone.value[0])
@@ -172,6 +173,7 @@ export class View {
           description: { ...one.resolved.description, ...headings.value[i] },
           bound: bounds.value[i],
           domains: domains.value[i],
+          outside: settled.value[i].findings.some(finding => finding.code === OUTSIDE),
           labels: one.resolved.labels,
         })),
         background: shown.description.background,
@@ -184,6 +186,18 @@ export class View {
         zoom: zoom.value,
         preview: this.preview.value,
       })
+    })
+    // Each step tells what it found itself; here all of it comes together, from the newest run of each.
+    this.found = computed(() => {
+      for (const table of tablesOf(this.chart.value)) table.version.value
+      return [
+        ...new Set(
+          chartsOf(this.chart.value).flatMap(chart => chart.resolved.drawings.flatMap(columnFindings)),
+        ),
+        ...chartsOf(this.chart.value).flatMap(chart => chart.resolved.findings),
+        ...bounds.value.flatMap((bound, i) => [...bound.findings, ...settled.value[i].findings]),
+        ...this.composition.value.panes.flatMap(pane => pane.findings),
+      ]
     })
     this.shown = computed(() => {
       const composition = this.composition.value
@@ -264,41 +278,35 @@ export class View {
 
   /** What a person would regret, about the data and the description. */
   get findings(): readonly Finding[] {
-    const { panes } = this.composition.value
-    const read = chartsOf(this.chart.value).flatMap(chart =>
-      chart.resolved.drawings.flatMap(drawing =>
-        columnsOf(drawing).flatMap(name =>
-          drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
-        ),
-      ),
-    )
-    const words = chartsOf(this.chart.value).flatMap(chart => chart.resolved.findings)
-    return [...new Set(read), ...words, ...panes.flatMap(pane => [...pane.bound.findings, ...pane.findings])]
+    return this.found.value
   }
 
-  private settleAll(shown: Chart | Spread, bounds: Bound[]): Map<string, Domain>[] {
+  private settleAll(shown: Chart | Spread, bounds: Bound[]): Found<Map<string, Domain>>[] {
     const all = chartsOf(shown).map((chart, i) => {
       const { scales } = chart.resolved.description
       const fits = this.fits.get(chart) ?? new Map<string, Domain>()
       this.fits.set(chart, fits)
-      return new Map(
+      const findings: Finding[] = []
+      const value = new Map(
         [...bounds[i].scales].map(([name, input]) => {
           const kept = scales?.[name]?.fixed ? fits.get(name) : undefined
-          const domain = settleDomain(input, scales?.[name], bounds[i], kept)
-          if (input.uses.some(use => use.positions.at.length > 0)) fits.set(name, kept ?? domain)
-          return [name, domain] as const
+          const settled = settleDomain(input, scales?.[name], kept)
+          findings.push(...settled.findings)
+          if (input.uses.some(use => use.positions.at.length > 0)) fits.set(name, kept ?? settled.value)
+          return [name, settled.value] as const
         }),
       )
+      return { value, findings }
     })
     for (const name of shown instanceof Spread ? (shown.description.share ?? []) : []) {
-      const own = all.map(map => map.get(name)).filter(domain => domain !== undefined)
+      const own = all.map(one => one.value.get(name)).filter(domain => domain !== undefined)
       const joint = {
         min: Math.min(...own.map(domain => domain.min)),
         max: Math.max(...own.map(domain => domain.max)),
       }
-      for (const map of all) {
-        const domain = map.get(name)
-        if (domain) map.set(name, { ...domain, ...joint })
+      for (const { value } of all) {
+        const domain = value.get(name)
+        if (domain) value.set(name, { ...domain, ...joint })
       }
     }
     return all
@@ -349,6 +357,12 @@ function wordsOf(
       .join('; ')
   return { title, description: all.map(one => `${one.title}: ${one.description}`).join(' ') }
 }
+
+/** What was found in the columns that a drawing reads. */
+const columnFindings = (drawing: ResolvedDrawing): Finding[] =>
+  columnsOf(drawing).flatMap(name =>
+    drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
+  )
 
 /** The table columns that a drawing reads. */
 function columnsOf({ roles, wide }: ResolvedDrawing): string[] {

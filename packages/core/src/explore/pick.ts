@@ -121,9 +121,8 @@ function marksWhere(
   for (const pane of panes) {
     for (const bound of pane.bound.drawings) {
       if (bound.drawing.kind.aside) continue
-      const id = `${pane.prefix}drawing ${bound.drawing.index}/`
       const shapes = pane.batches.find(
-        batch => batch.id.startsWith(id) && (batch.kind === 'rects' || batch.kind === 'wedges'),
+        batch => batch.drawing === bound.drawing.index && (batch.kind === 'rects' || batch.kind === 'wedges'),
       )
       if (shapes) takeShapes(shapes, bound.drawing.table, all, holds, meets)
       else takePlaces(pane, bound, all, holds)

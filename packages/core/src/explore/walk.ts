@@ -133,10 +133,9 @@ function standing(pane: Pane, p: number, bound: BoundDrawing, mark: number): Sta
 
 function placeOf(pane: Pane, bound: BoundDrawing, mark: number): { x: number; y: number } {
   const { marks, drawing } = bound
-  const id = `${pane.prefix}drawing ${drawing.index}/`
   const key = marks.keyOf(mark)
   for (const batch of pane.batches) {
-    if (!batch.id.startsWith(id)) continue
+    if (batch.drawing !== drawing.index) continue
     if (batch.kind === 'rects' && batch.x.length === marks.length)
       return { x: batch.x[mark] + batch.width[mark] / 2, y: batch.y[mark] + batch.height[mark] / 2 }
     if (batch.kind === 'wedges') {

@@ -1,4 +1,5 @@
 import { DapploError } from './error.ts'
+import { quoted } from './plain-text.ts'
 
 const known = new Set<string>()
 
@@ -14,10 +15,10 @@ export function checkLocale(locale: unknown, path: string): void {
     const meant = text.replace(/[._@].*$/, tail => (/^_[a-z]{2}/i.test(tail) ? `-${tail.slice(1, 3)}` : ''))
     throw new DapploError(
       'bad-locale',
-      `${JSON.stringify(text)} is no language tag`,
+      `${quoted(text)} is no language tag`,
       path,
       meant !== text && isTag(meant)
-        ? `Did you mean ${JSON.stringify(meant)}?`
+        ? `Did you mean ${quoted(meant)}?`
         : 'Write a tag by BCP 47, such as "en" or "de-CH".',
     )
   }

@@ -12,3 +12,14 @@ export const plainText = (text: string): string =>
 /** The beginning of a text that is too long to be read in a sentence. */
 export const cutText = (text: string, most: number): string =>
   text.length > most ? `${text.slice(0, most).replace(/[\ud800-\udbff]$/, '')}…` : text
+
+/** A value as it is quoted in a message, whatever it is: long ones are cut, and what is no data is called by its type. */
+export function quoted(value: unknown): string {
+  try {
+    const text = JSON.stringify(value)
+    if (text !== undefined) return cutText(text, 80)
+  } catch {
+    // What holds itself, or numbers that JSON does not know, has no such text.
+  }
+  return typeof value === 'object' ? 'an object' : String(value)
+}

@@ -35,7 +35,7 @@ export const NARROWEST = 1e-290
 const COUNTABLE = 2 ** 52
 
 /** Labels that are written and measured in one search at the most. */
-const MOST_LABELS = 20_000
+const MOST_LABELS = 6000
 
 /** The best ticks for the wish; undefined when nothing is legible. */
 export function chooseTicks(wish: TickWish): Ticks | undefined {

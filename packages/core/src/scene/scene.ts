@@ -21,6 +21,8 @@ interface Shapes {
   part: 'data' | 'guide'
   /** Whether shapes end at the edge of their plot. */
   clip: boolean
+  /** For data: which of its pane's drawings it belongs to, counted from 0. */
+  drawing?: number
   /** Which of the scene's plots they belong to; default the first. */
   pane?: number
   /** Whether shapes stand in one-to-one correspondence to these keys; lines have a key for each vertex. */

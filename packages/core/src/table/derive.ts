@@ -1,4 +1,5 @@
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import { type Cells, cellText, isMissing, pickCells } from './cells.ts'
 import { readableName, type TableColumn } from './column.ts'
 import { isMeasure, type Meaning } from './meaning.ts'
@@ -119,7 +120,7 @@ function applyStep(table: Table, step: Step, path: string): Derived {
   if ('group' in step) return toGroups(table, step.group, step.values, path)
   throw new DapploError(
     'bad-option',
-    `${JSON.stringify(step)} is no step`,
+    `${quoted(step)} is no step`,
     path,
     'Write one of long, wide, where, lastOf, sort or group.',
   )

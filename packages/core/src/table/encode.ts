@@ -10,7 +10,7 @@ import {
 } from './calendar.ts'
 import type { Cells } from './cells.ts'
 import type { TableColumn } from './column.ts'
-import { type Meaning, wordsOf } from './meaning.ts'
+import { type Meaning, meaningKey, untopped } from './meaning.ts'
 import { firstAtLeast } from './search.ts'
 import type { Zone } from './zone.ts'
 
@@ -34,8 +34,8 @@ const MOST_DAYS = 4_000_000
 
 /** Encodes the values of a grouping phrase over all rows of its column. */
 export function encode(meaning: Meaning, column: TableColumn): Encoded {
-  const width = meaning.is === 'bins' ? `${meaning.width} ${meaning.number}` : ''
-  const name = `encoded ${meaning.is} ${wordsOf(meaning)} ${width}`
+  // Which categories `top` keeps is settled after encoding, anew for each chart.
+  const name = `encoded ${meaningKey(untopped(meaning))}`
   let encoded = column.kept.get(name) as Encoded | undefined
   if (!encoded) {
     encoded = encodeAnew(meaning, column)

@@ -1,5 +1,6 @@
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
+import { quoted } from '../finding/plain-text.ts'
 import { FARTHEST } from './calendar.ts'
 import { type Cells, Dictionary, LARGEST } from './cells.ts'
 import { TableColumn } from './column.ts'
@@ -123,7 +124,7 @@ export class Intake {
       if (this.report.findings.some(finding => finding.path === path)) continue
       this.report.findings.push({
         code: 'unknown-column',
-        message: `Rows came with a column ${JSON.stringify(name)} that ${this.title} does not have; it is left out`,
+        message: `Rows came with a column ${quoted(name)} that ${this.title} does not have; it is left out`,
         remedy: 'Make the table with this column, or send rows without it.',
         path,
       })

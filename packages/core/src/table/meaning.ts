@@ -57,3 +57,42 @@ export function wordsOf(meaning: Meaning): string {
       return String(meaning.value)
   }
 }
+
+const functions = new WeakMap<object, number>()
+let functionCount = 0
+
+/** A number for a function: two that are written alike may still do different things. */
+function numberOfFunction(one: object): number {
+  let number = functions.get(one)
+  if (number === undefined) {
+    number = functionCount++
+    functions.set(one, number)
+  }
+  return number
+}
+
+/** Everything in a value, in one order, as a text that no other value has. */
+export function wholeKey(value: unknown): string {
+  if (typeof value === 'function') return `function ${numberOfFunction(value)}`
+  if (value instanceof Date) return `date ${value.getTime()}`
+  if (value === null || typeof value !== 'object') return `${typeof value} ${JSON.stringify(value) ?? ''}`
+  if (Array.isArray(value)) return `[${value.map(wholeKey).join()}]`
+  const entries = Object.entries(value).filter(([, one]) => one !== undefined)
+  return `{${entries
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .map(([name, one]) => `${JSON.stringify(name)}:${wholeKey(one)}`)
+    .join()}}`
+}
+
+/** The meaning of all its values, whichever of them a chart keeps. */
+export function untopped({ top: _, rest: __, by: ___, ...meaning }: Meaning): Meaning {
+  return meaning as Meaning
+}
+
+/**
+ * What identifies a meaning: two with one key are the same values, group by group. How they are called and written
+ * (`label`, `format`) is no part of it.
+ */
+export function meaningKey({ label: _, format: __, ...meaning }: Meaning): string {
+  return wholeKey(meaning)
+}

@@ -1,5 +1,6 @@
 import { DapploError } from '../finding/error.ts'
 import { nearest, suggest } from '../finding/nearest.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { Cycle } from './calendar.ts'
 import type { BucketUnit, How, Meaning, MeaningOptions, WindowHow } from './meaning.ts'
 import type { Table } from './table.ts'
@@ -40,7 +41,7 @@ export function readPhrase(phrase: unknown, table: Table, path: string): Meaning
     return readLong(phrase as Record<string, unknown>, table, path)
   throw new DapploError(
     'unknown-phrase',
-    `${JSON.stringify(phrase) ?? String(phrase)} is not a phrase`,
+    `${quoted(phrase)} is not a phrase`,
     path,
     'Write a column name, or words such as "sum of passengers".',
   )
@@ -205,7 +206,7 @@ function positive(value: unknown, path: string): number {
   if (typeof value === 'number' && value > 0 && Number.isFinite(value)) return value
   throw new DapploError(
     'bad-option',
-    `${JSON.stringify(value)} is not a number above 0`,
+    `${quoted(value)} is not a number above 0`,
     path,
     'Give a positive number.',
   )

@@ -3,7 +3,7 @@ import { type Cells, firstCells } from './cells.ts'
 import type { TableColumn } from './column.ts'
 import { type Encoded, encode } from './encode.ts'
 import { type Groups, groupRows } from './group.ts'
-import { isMeasure, type Meaning, wordsOf } from './meaning.ts'
+import { isMeasure, type Meaning, meaningKey, untopped, wordsOf } from './meaning.ts'
 import { measure } from './measure.ts'
 import type { Table } from './table.ts'
 import { keepTop } from './top.ts'
@@ -55,7 +55,7 @@ export interface ShapeOptions {
 }
 
 /** Empty buckets are filled in only up to this many marks. */
-const MOST_FILLED = 50_000
+const MOST_FILLED = 20_000
 
 /**
  * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
@@ -119,12 +119,15 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
   const measures: [string, Meaning][] = []
   const encodings: Encoded[] = []
   const words = new Map<string, number>()
+  /** By what they are without what is kept of them: `within` names them so. */
+  const plainWords = new Map<string, number>()
   const encodingOf = (meaning: Meaning): number => {
-    const name = wordsOf(meaning)
+    const name = meaningKey(meaning)
     let at = words.get(name)
     if (at === undefined) {
       at = encodings.push(encode(meaning, columnOf(table, meaning)!)) - 1
       words.set(name, at)
+      plainWords.set(meaningKey(untopped(meaning)), at)
     }
     return at
   }
@@ -161,7 +164,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
     groups,
     filled,
     encodings,
-    encodingOf: (meaning: Meaning) => words.get(wordsOf(meaning)),
+    encodingOf: (meaning: Meaning) => words.get(meaningKey(meaning)) ?? plainWords.get(meaningKey(meaning)),
     order: order?.at,
     shareOf: options.shareOf ?? 'x',
   }

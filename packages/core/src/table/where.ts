@@ -1,4 +1,5 @@
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { Cells } from './cells.ts'
 import { readIso } from './date-text.ts'
 import { encode } from './encode.ts'
@@ -112,7 +113,7 @@ export function numberOf(value: Value, type: 'number' | 'time', zone: Zone, path
     return Number(value)
   throw new DapploError(
     'bad-option',
-    `${JSON.stringify(value)} is no ${type}`,
+    `${quoted(value)} is no ${type}`,
     path,
     type === 'time' ? 'Write an ISO 8601 date such as "2024-03-01".' : 'Write a number.',
   )

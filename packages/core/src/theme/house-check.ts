@@ -1,6 +1,7 @@
 import { checkColor, checkColors } from '../finding/check-color.ts'
 import { checkFormat } from '../finding/check-format.ts'
 import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { House, ThemeChanges } from './house.ts'
 import type { Theme } from './theme.ts'
 
@@ -37,7 +38,7 @@ function checkTokens(tokens: ThemeChanges, path: string): void {
     if (!(typeof size === 'number' && size > 0 && size <= 200))
       throw new DapploError(
         'bad-option',
-        `${JSON.stringify(size)} is no size of letters`,
+        `${quoted(size)} is no size of letters`,
         `${path}.sizes.${name}`,
         'Write a number of pixels above 0, up to 200.',
       )
