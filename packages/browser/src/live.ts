@@ -162,11 +162,11 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   toPng(): Promise<Blob> {
-    return this.able('png', 'toPng')(this.view.scene)
+    return this.able('png', 'toPng')(this.goal)
   }
 
   toSvg(): string {
-    return this.able('svg', 'toSvg')(this.view.scene)
+    return this.able('svg', 'toSvg')(this.goal)
   }
 
   toWebm(options: FilmOptions = {}): Promise<Blob> {
@@ -174,7 +174,7 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   toCsv(): string {
-    return this.able('csv', 'toCsv')(this.view.composition.value)
+    return this.able('csv', 'toCsv')(this.current.composition.value)
   }
 
   /** What the part for saving brings. */
@@ -224,7 +224,7 @@ export class LiveChart implements Live, Member, PartHost {
 
   pointedElsewhere(scale: string, value: number | undefined): void {
     const place =
-      value === undefined ? undefined : this.view.composition.value.panes[0]?.scales.get(scale)?.map(value)
+      value === undefined ? undefined : this.current.composition.value.panes[0]?.scales.get(scale)?.map(value)
     this.pointer.pointElsewhere(scale === 'x' ? place : undefined)
   }
 
@@ -393,7 +393,7 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   clicked(place: { x: number; y: number }, adds: boolean): void {
-    const reading = readAt(this.view.composition.value, place.x, place.y)
+    const reading = readAt(this.current.composition.value, place.x, place.y)
     // Where the shape that is meant leads to.
     const link = reading && pointedRow(reading)?.link
     if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')

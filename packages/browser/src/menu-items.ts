@@ -36,7 +36,7 @@ export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentenc
   const { dataTables, openTables, svg } = can
   if (dataTables && openTables)
     items.push({ words: 'Show data', act: () => openTables(title(), dataTables()) })
-  if (svg) items.push({ words: 'Print', act: () => printed(svg(view.scene), title()) })
+  if (svg) items.push({ words: 'Print', act: () => printed(svg(live.scene), title()) })
   items.push({
     words: 'Reset',
     act: () => {

@@ -39,7 +39,7 @@ export class Neighbours {
 
   tellPointed(reading: Reading | undefined): void {
     if (!this.self.shared.has('x')) return
-    const scale = this.view.composition.value.panes[0]?.scales.get('x')
+    const scale = this.self.current.composition.value.panes[0]?.scales.get('x')
     const value = reading && reading.along !== 'y' ? scale?.invert(reading.x) : undefined
     for (const [other, own] of sharing(this.self, 'x')) other.pointedElsewhere(own, value)
   }

@@ -1,4 +1,4 @@
-import { type Frame, Playback, type Scene, type State, type View } from '@dapplo/core/small'
+import { type Frame, Playback, type Scene, type State, tablesOf, type View } from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
 /** Milliseconds from one period to the next. */
@@ -96,7 +96,7 @@ export class Playing {
   /** Makes the periods anew where the data, the chart or the frame have changed, and shows the place in the bar. */
   update(): void {
     const needs = this.needs()
-    if (needs.some((need, i) => need !== this.made[i])) {
+    if (needs.length !== this.made.length || needs.some((need, i) => need !== this.made[i])) {
       this.made = needs
       this.playback = this.make()
     }
@@ -139,9 +139,10 @@ export class Playing {
   }
 
   private needs(): unknown[] {
-    const { frame, state, chart, first } = this.view
+    const { frame, state, chart } = this.view
     const { hidden, zoom, selected } = state.value
-    return [chart.value, first.table.version.value, frame.value, hidden, zoom, selected]
+    const versions = tablesOf(chart.value).map(table => table.version.value)
+    return [chart.value, frame.value, hidden, zoom, selected, ...versions]
   }
 
   private make(): Playback {

@@ -1,5 +1,9 @@
+import type { View } from '@dapplo/core/small'
+
 /** Charts on a page know each other: by their ids, and by the scales they share. */
 export interface Member {
+  /** The view that is shown. */
+  readonly current: View
   /** The id of its description. */
   readonly id: string | undefined
   /** Names of its shared scales, by scale. */

@@ -16,6 +16,8 @@ import {
 const NEAR = 14
 
 export interface SelectingHost {
+  /** What is on screen: while a chart plays, the view of the period that is reached. */
+  shown(): View
   setState(state: State): void
   say(words: string): void
 }
@@ -43,7 +45,7 @@ export class Selecting {
   }
 
   click(place: { x: number; y: number }, adds: boolean): void {
-    const composition = this.view.composition.value
+    const composition = this.host.shown().composition.value
     const { root } = this.view
     let rows = rowsInBox(composition, root, { x: place.x - 1, y: place.y - 1, width: 2, height: 2 })
     const reading = rows.length === 0 ? readAt(composition, place.x, place.y) : undefined
@@ -57,7 +59,7 @@ export class Selecting {
   /** What an outline holds; `done`: the drag has ended. While it lasts, the selection follows. */
   outline(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void {
     this.before ??= this.view.state.value.selected ?? []
-    const composition = this.view.composition.value
+    const composition = this.host.shown().composition.value
     const { root } = this.view
     const [[x, y], , [right, bottom]] =
       outline.length > 2
@@ -76,11 +78,12 @@ export class Selecting {
   }
 
   entry(key: string, adds: boolean): void {
-    this.select(rowsOfEntry(this.view.composition.value, this.view.root, key), adds)
+    this.select(rowsOfEntry(this.host.shown().composition.value, this.view.root, key), adds)
   }
 
   place(pane: number, scale: string, value: number, adds: boolean): void {
-    this.select(rowsAtPlace(this.view.composition.value.panes[pane], this.view.root, scale, value), adds)
+    const shown = this.host.shown().composition.value.panes[pane]
+    this.select(rowsAtPlace(shown, this.view.root, scale, value), adds)
   }
 
   reading(reading: Reading, adds: boolean): void {

@@ -11,6 +11,7 @@ export const exploring: Part = {
   install(host) {
     const { can, view, stage } = host
     const selecting = new Selecting(view, {
+      shown: () => host.current,
       setState: state => {
         host.jump()
         host.state = state

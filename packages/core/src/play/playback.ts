@@ -34,7 +34,7 @@ export class Playback {
   readonly length: number
   private readonly views: View[]
   private readonly holds: boolean
-  private pair: { at: number; motion: Between } | undefined
+  private pair: { from: Scene; to: Scene; motion: Between } | undefined
 
   constructor(chart: Chart, state: State, frame: Frame) {
     const { throughMeaning } = chart.resolved
@@ -82,7 +82,9 @@ export class Playback {
     const start = this.holds ? to - 1 : from
     const share = Math.max(0, Math.min(1, (place - start) / (to - start)))
     if (share === 0) return now.scene
-    if (this.pair?.at !== index) this.pair = { at: index, motion: between(now.scene, next.scene) }
+    // By the very pictures: a change in any table, or a selection elsewhere, makes others of them.
+    if (this.pair?.from !== now.scene || this.pair.to !== next.scene)
+      this.pair = { from: now.scene, to: next.scene, motion: between(now.scene, next.scene) }
     const scene = this.pair.motion(share, share)
     // The period that is named is the one that has been reached, not the one that comes.
     const named = now.scene.batches.filter(batch => batch.id === 'period')
