@@ -1,9 +1,23 @@
 // Builds every package: declarations and modules by the TypeScript compiler, then the program of self-contained pages.
 import { execFileSync } from 'node:child_process'
+import { existsSync, readdirSync, rmSync } from 'node:fs'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 const fromRoot = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
+// What is left of modules that have been moved must not be packed; then all is built anew.
+for (const name of readdirSync(fromRoot('packages'))) {
+  const source = fromRoot(`packages/${name}/src`)
+  const built = fromRoot(`packages/${name}/dist`)
+  if (!existsSync(built)) continue
+  const orphan = readdirSync(built, { recursive: true })
+    .map(String)
+    .some(file => file.endsWith('.d.ts') && !existsSync(join(source, file.replace(/\.d\.ts$/, '.ts'))))
+  if (!orphan) continue
+  rmSync(built, { recursive: true })
+}
+
 execFileSync(
   process.execPath,
   [
@@ -18,7 +32,10 @@ execFileSync(
   { cwd: root, stdio: 'inherit' },
 )
 const { rolldown } = await import('rolldown')
-const bundle = await rolldown({ input: fromRoot('packages/browser/dist/page.js'), platform: 'browser' })
+const bundle = await rolldown({
+  input: fromRoot('packages/browser/dist/element/page.js'),
+  platform: 'browser',
+})
 await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })
 
 // The command is one file: loading two hundred would take longer than most charts take to draw. What a command does not

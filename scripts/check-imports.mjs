@@ -12,22 +12,47 @@ const ALLOWED = {
   node: ['core'],
   cli: ['core', 'node'],
 }
-/** The pipeline: a folder of core may import values from folders before it, never from one after it. */
+/**
+ * The pipeline, first to last: a folder of core imports from folders before it, types included, and from none after it.
+ * A folder stands for those inside it that are not named themselves.
+ */
 const PIPELINE = [
   'finding',
   'words',
-  'theme',
-  'table',
+  'table/cells',
+  'table/read',
+  'table/live',
+  'table/open',
+  'table/phrase',
+  'table/group',
+  'table/reshape',
   'scale',
+  'theme',
   'scene',
+  'describe',
+  'resolve',
   'guide',
   'drawing',
-  'chart',
-  'explore',
+  'bind',
+  'pane',
+  'read',
+  'view',
   'motion',
-  'play',
   'paint',
+  'play',
 ]
+/** More files than these in a folder are no room any more; tests are not counted. */
+const MOST_FILES = 24
+/** Folders that are still wider. */
+const WIDE = new Set()
+/** The folder of the pipeline that a file stands in; undefined for what stands beside them. */
+const roomOf = path => {
+  const folder = dirname(path)
+  if (folder === '.') return undefined
+  const room = PIPELINE.find(one => folder === one || folder.startsWith(`${one}/`))
+  if (room === undefined) problems.push(`${path} stands in a folder that the pipeline does not name.`)
+  return room
+}
 const problems = []
 const graph = new Map()
 
@@ -41,7 +66,7 @@ for (const name of Object.keys(ALLOWED)) {
       ...text.matchAll(/^(?:import|export)\s+(type\s)?[^'";]*?from '([^']+)'|^import '([^']+)'/gm),
     ]
     const targets = []
-    for (const [, typeOnly, from, bare] of imports) {
+    for (const [, , from, bare] of imports) {
       const target = from ?? bare
       const where = relative(root, file)
       const own = target.match(/^(?:@dapplo\/(core|node|cli)|(dapplo))(?:\/|$)/)
@@ -53,18 +78,12 @@ for (const name of Object.keys(ALLOWED)) {
         const path = resolve(dirname(file), target)
         if (!path.startsWith(source))
           problems.push(`${where} imports ${target}, which lies outside its package.`)
-        if (!typeOnly) targets.push(path)
+        targets.push(path)
         if (name === 'core') {
-          const [fromFolder] = relative(source, file).split('/')
-          const [toFolder] = relative(source, path).split('/')
-          if (
-            !typeOnly &&
-            PIPELINE.includes(fromFolder) &&
-            PIPELINE.indexOf(toFolder) > PIPELINE.indexOf(fromFolder)
-          )
-            problems.push(
-              `${where} imports from ${toFolder}, which comes after ${fromFolder} in the pipeline.`,
-            )
+          const [from, to] = [roomOf(relative(source, file)), roomOf(relative(source, path))]
+          // What stands beside the folders are the faces of the package, which everything may come together in.
+          if (from !== undefined && (to === undefined || PIPELINE.indexOf(to) > PIPELINE.indexOf(from)))
+            problems.push(`${where} imports ${target}, which comes after ${from} in the pipeline.`)
         }
       } else if (target.startsWith('node:') && (name === 'core' || name === 'browser' || name === 'react'))
         problems.push(`${where} imports ${target}: ${name} runs where there is no Node.`)
@@ -85,6 +104,18 @@ function visit(file, trail) {
   done.add(file)
 }
 for (const file of graph.keys()) visit(file, [])
+
+const folders = Map.groupBy
+  ? Map.groupBy(graph.keys(), file => dirname(file))
+  : [...graph.keys()].reduce(
+      (all, file) => all.set(dirname(file), [...(all.get(dirname(file)) ?? []), file]),
+      new Map(),
+    )
+for (const [folder, files] of folders)
+  if (files.length > MOST_FILES && !WIDE.has(relative(root, folder)))
+    problems.push(
+      `${relative(root, folder)} has ${files.length} files; give those of one purpose a folder of their own.`,
+    )
 
 if (problems.length > 0) {
   console.error(problems.join('\n'))

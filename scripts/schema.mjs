@@ -3,7 +3,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { toJsonSchema } from '@valibot/to-json-schema'
-import { chartFile, spreadFile } from '../packages/core/dist/chart/schema.js'
+import { chartFile, spreadFile } from '../packages/core/dist/describe/schema.js'
 
 const options = { errorMode: 'ignore', typeMode: 'input' }
 const schema = {

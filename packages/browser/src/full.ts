@@ -1,5 +1,5 @@
-import { mountMaker } from './mount.ts'
-import { allParts } from './parts/index.ts'
+import { mountMaker } from './live/mount.ts'
+import { allParts } from './parts.ts'
 
 /**
  * Shows a chart in an element, which it fills and whose size it follows. It moves when its tables change.

@@ -1,17 +1,17 @@
 /** Dapplo for pages that count bytes: kinds and parts are passed as objects, and only those used are bundled. */
-import { mountMaker } from './mount.ts'
+import { mountMaker } from './live/mount.ts'
 
 export * from '@dapplo/core/small'
-export { chartById, type Live, type MountOptions } from './mount.ts'
-export type { Part, PartName } from './part.ts'
-export { controls } from './parts/controls.ts'
-export { exploring } from './parts/exploring.ts'
-export { keyboard } from './parts/keyboard.ts'
-export { menu } from './parts/menu.ts'
-export { motion } from './parts/motion.ts'
-export { playback } from './parts/playback.ts'
-export { saving } from './parts/saving.ts'
-export { tableView } from './parts/table-view.ts'
+export { controls } from './controls/part.ts'
+export { exploring } from './explore/exploring.ts'
+export { keyboard } from './keys/keyboard.ts'
+export type { Live, MountOptions, Part, PartName } from './live/model.ts'
+export { motion } from './live/motion.ts'
+export { chartById } from './live/mount.ts'
+export { menu } from './menu/part.ts'
+export { playback } from './play/playback.ts'
+export { saving } from './save/saving.ts'
+export { tableView } from './tables/table-view.ts'
 
 /** Like `mount` of the whole library, with no parts but those that it is handed: `mount(chart, place, { parts: [motion] })`. */
 export const mount = /* @__PURE__ */ mountMaker([])

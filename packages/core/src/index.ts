@@ -1,7 +1,6 @@
 /** The computation behind Dapplo: tables, scales, charts, scenes, motion, painters. No page, no files. */
-import { chartMaker } from './chart/chart.ts'
-import { checkDescription } from './chart/check-shape.ts'
-import { labels } from './chart/labels.ts'
+
+import { checkDescription } from './describe/check-shape.ts'
 import { area } from './drawing/area/area.ts'
 import { bar } from './drawing/bar/bar.ts'
 import { heatmap } from './drawing/heatmap/heatmap.ts'
@@ -11,7 +10,9 @@ import { reference } from './drawing/reference/reference.ts'
 import { scatter } from './drawing/scatter/scatter.ts'
 import { text } from './drawing/text/text.ts'
 import { trend } from './drawing/trend/trend.ts'
+import { labels } from './pane/labels.ts'
 import { checkHouse } from './theme/house-check.ts'
+import { chartMaker } from './view/chart.ts'
 
 export * from './small.ts'
 
@@ -35,6 +36,13 @@ export const builtinKinds = {
  */
 export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDescription, checkHouse, labels })
 
+export { keepRecent, spanLength } from './table/live/keep.ts'
+export { type LoadOptions, loadCsv } from './table/open/csv-parts.ts'
+export { readCsv, readJson, readLines, readRecords, table } from './table/open/read.ts'
+export type { CsvOptions } from './table/read/csv.ts'
+export { hasManyRecords } from './table/read/json-text.ts'
+export { derive, type Step } from './table/reshape/derive.ts'
+export { type ColumnLook, lookAt, lookText, type TableLook } from './table/reshape/look.ts'
 export {
   type Followed,
   formatOf,
@@ -48,11 +56,4 @@ export {
   readText,
   sendsMessages,
   type TextFormat,
-} from './chart/file.ts'
-export type { CsvOptions } from './table/csv.ts'
-export { type LoadOptions, loadCsv } from './table/csv-parts.ts'
-export { derive, type Step } from './table/derive.ts'
-export { hasManyRecords } from './table/json-text.ts'
-export { keepRecent, spanLength } from './table/keep.ts'
-export { type ColumnLook, lookAt, lookText, type TableLook } from './table/look.ts'
-export { readCsv, readJson, readLines, readRecords, table } from './table/read.ts'
+} from './view/file.ts'

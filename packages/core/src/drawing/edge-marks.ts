@@ -1,6 +1,6 @@
+import type { Marks } from '../describe/kind.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Box, Segments } from '../scene/scene.ts'
-import type { Marks } from './kind.ts'
 import { paintOf } from './paint-of.ts'
 
 /** Half the width, and the height, of the mark in pixels. */

@@ -1,7 +1,7 @@
 import type { Finding } from '../finding/error.ts'
 import { countEvery, ticksEvery } from '../scale/ticks.ts'
 import { coarserSteps, countTimes, type TimeStep, timesEvery } from '../scale/time-ticks.ts'
-import type { Unit } from '../table/calendar.ts'
+import type { Unit } from '../table/cells/calendar.ts'
 import type { AxisContext } from './axis-parts.ts'
 import { LINE } from './text.ts'
 

@@ -1,4 +1,4 @@
-import type { Series } from '../drawing/kind.ts'
+import type { Series } from '../describe/kind.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Batch, Discs, Lines } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'

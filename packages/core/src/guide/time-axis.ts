@@ -1,6 +1,6 @@
 import type { Finding } from '../finding/error.ts'
 import { chooseTimeTicks, countTimes, labelTimes, type TimeStep } from '../scale/time-ticks.ts'
-import { addUnits, type Unit } from '../table/calendar.ts'
+import { addUnits, type Unit } from '../table/cells/calendar.ts'
 import { mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './label-room.ts'

@@ -1,4 +1,4 @@
-import type { Description } from '../chart/description.ts'
+import type { Description } from '../describe/description.ts'
 import type { Scene } from '../scene/scene.ts'
 import type { Between } from './between.ts'
 import { readEasing } from './easing.ts'

@@ -1,13 +1,13 @@
-import type { Chart } from '../chart/chart.ts'
-import type { Frame, State } from '../chart/frame.ts'
-import { roleTexts } from '../chart/values.ts'
-import { View } from '../chart/view.ts'
+import { roleTexts } from '../bind/values.ts'
+import type { Frame, State } from '../describe/frame.ts'
 import { DapploError } from '../finding/error.ts'
 import { type Between, between } from '../motion/between.ts'
 import type { Scene } from '../scene/scene.ts'
-import { addUnits } from '../table/calendar.ts'
-import { type RoleValues, shape } from '../table/shape.ts'
-import type { Table } from '../table/table.ts'
+import { addUnits } from '../table/cells/calendar.ts'
+import { type RoleValues, shape } from '../table/group/shape.ts'
+import type { Table } from '../table/live/table.ts'
+import type { Chart } from '../view/chart.ts'
+import { View } from '../view/view.ts'
 
 /** One period of what is played through: its rows, and where on the way it lies. */
 export interface Period {

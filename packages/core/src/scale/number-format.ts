@@ -1,5 +1,5 @@
 import { DapploError } from '../finding/error.ts'
-import type { Format } from '../table/options.ts'
+import type { Format } from '../table/cells/options.ts'
 import { englishNumbers, type WritesNumbers } from './english-numbers.ts'
 
 const formats = new Map<string, WritesNumbers>()

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { utc } from '../table/zone.ts'
+import { utc } from '../table/cells/zone.ts'
 import { KINDS, positionScale, type ScaleKind } from './scale.ts'
 
 const value = fc.double({ min: -1e9, max: 1e9, noNaN: true }).filter(v => v === 0 || Math.abs(v) > 1e-6)

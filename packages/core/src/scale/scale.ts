@@ -1,4 +1,4 @@
-import type { Zone } from '../table/zone.ts'
+import type { Zone } from '../table/cells/zone.ts'
 
 /** How values become positions before they are stretched to pixels. */
 export interface ScaleKind {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { DAY } from '../table/calendar.ts'
-import { utc, zoneOf } from '../table/zone.ts'
+import { DAY } from '../table/cells/calendar.ts'
+import { utc, zoneOf } from '../table/cells/zone.ts'
 import { cycleText, isoWeek, momentText, yearText } from './time-format.ts'
 
 test('weeks are those of ISO 8601: the first has the first Thursday, and each has seven days', () => {

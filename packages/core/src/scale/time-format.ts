@@ -1,6 +1,6 @@
-import type { Unit } from '../table/calendar.ts'
-import { civilOf, DAY, withinDates } from '../table/calendar.ts'
-import type { Zone } from '../table/zone.ts'
+import type { Unit } from '../table/cells/calendar.ts'
+import { civilOf, DAY, withinDates } from '../table/cells/calendar.ts'
+import type { Zone } from '../table/cells/zone.ts'
 import { usable } from './number-format.ts'
 
 /** Writes a time. */

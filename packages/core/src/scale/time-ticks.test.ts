@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { DAY, HOUR } from '../table/calendar.ts'
-import { utc, zoneOf } from '../table/zone.ts'
+import { DAY, HOUR } from '../table/cells/calendar.ts'
+import { utc, zoneOf } from '../table/cells/zone.ts'
 import { measureInter } from '../theme/measure.ts'
 import { chooseTimeTicks, timesEvery } from './time-ticks.ts'
 

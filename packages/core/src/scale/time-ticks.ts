@@ -8,8 +8,8 @@ import {
   isClockUnit,
   LENGTH,
   type Unit,
-} from '../table/calendar.ts'
-import type { Zone } from '../table/zone.ts'
+} from '../table/cells/calendar.ts'
+import type { Zone } from '../table/cells/zone.ts'
 import { timeFormat, yearText } from './time-format.ts'
 
 /** A division of the calendar: every `count` units, on the unit's own beginnings. */

@@ -1,4 +1,4 @@
-import type { Column } from '../table/options.ts'
+import type { Column } from '../table/cells/options.ts'
 import type { HouseWords } from '../words/tongue.ts'
 import { blend, contrast, isDark } from './contrast.ts'
 import { day, night, type Theme } from './theme.ts'

@@ -1,6 +1,6 @@
+import { kind, type Marks } from '../../describe/kind.ts'
 import type { Areas, Lines } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
-import { kind, type Marks } from '../kind.ts'
 import { alphaOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
 import { piled, type Vertex } from './pile.ts'

@@ -1,6 +1,6 @@
+import { kind, type Marks, type Positions } from '../../describe/kind.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
-import { kind, type Marks, type Positions } from '../kind.ts'
 import { lies } from '../lies.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 import { rememberedStack, stacked } from '../stack.ts'

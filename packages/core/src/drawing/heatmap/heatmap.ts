@@ -1,6 +1,6 @@
+import { kind, type Positions } from '../../describe/kind.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Rects } from '../../scene/scene.ts'
-import { kind, type Positions } from '../kind.ts'
 import { leastStep } from '../least-step.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 

@@ -1,5 +1,5 @@
-import { buildPyramid } from '../../table/pyramid.ts'
-import type { Between, Marks } from '../kind.ts'
+import type { Between, Marks } from '../../describe/kind.ts'
+import { buildPyramid } from '../../table/cells/pyramid.ts'
 import type { Run } from './path.ts'
 
 /**

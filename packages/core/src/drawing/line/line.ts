@@ -1,7 +1,7 @@
+import { type Between, kind, type Marks } from '../../describe/kind.ts'
 import { nearPixel } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
-import { buildPyramid } from '../../table/pyramid.ts'
-import { type Between, kind, type Marks } from '../kind.ts'
+import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { held } from './hold.ts'
 import { type Run, VertexList, visiblePath } from './path.ts'
 

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { KINDS, positionScale } from '../../scale/scale.ts'
-import { buildPyramid, extremes } from '../../table/pyramid.ts'
-import { utc } from '../../table/zone.ts'
+import { buildPyramid, extremes } from '../../table/cells/pyramid.ts'
+import { utc } from '../../table/cells/zone.ts'
 import { VertexList, visiblePath } from './path.ts'
 
 test('a pyramid knows the extremes of any stretch', () => {

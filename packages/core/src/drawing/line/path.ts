@@ -1,7 +1,7 @@
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
-import { extremes, type Pyramid } from '../../table/pyramid.ts'
-import { firstAtLeast } from '../../table/search.ts'
+import { extremes, type Pyramid } from '../../table/cells/pyramid.ts'
+import { firstAtLeast } from '../../table/cells/search.ts'
 
 /** One line's vertices in data units, in the order in which they are joined. */
 export interface Run {

@@ -1,6 +1,6 @@
+import { type DrawInput, kind, type Marks } from '../../describe/kind.ts'
 import type { Wedges } from '../../scene/scene.ts'
-import { isRest } from '../../table/top.ts'
-import { type DrawInput, kind, type Marks } from '../kind.ts'
+import { isRest } from '../../table/group/top.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 
 const TURN = Math.PI * 2

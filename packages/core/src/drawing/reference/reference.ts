@@ -1,6 +1,6 @@
+import { type DrawInput, kind, type Positions } from '../../describe/kind.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Batch, Box, Rects, Segments } from '../../scene/scene.ts'
-import { type DrawInput, kind, type Positions } from '../kind.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 
 /** Half the length of the cross strokes at the ends of an extent, in pixels. */

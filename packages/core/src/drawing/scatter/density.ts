@@ -1,7 +1,7 @@
+import type { Marks } from '../../describe/kind.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box, Pixels } from '../../scene/scene.ts'
 import { readColor } from '../../theme/contrast.ts'
-import type { Marks } from '../kind.ts'
 
 /** From this many points on, a picture of how many lie where says more than discs on top of each other. */
 export const CROWD = 20_000

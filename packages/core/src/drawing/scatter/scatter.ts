@@ -1,6 +1,6 @@
+import { kind, type Marks } from '../../describe/kind.ts'
 import { MARKERS } from '../../scene/marker.ts'
 import type { Discs } from '../../scene/scene.ts'
-import { kind, type Marks } from '../kind.ts'
 import { paintOf } from '../paint-of.ts'
 import { CROWD, densityOf } from './density.ts'
 

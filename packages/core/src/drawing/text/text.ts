@@ -1,5 +1,5 @@
+import { kind } from '../../describe/kind.ts'
 import type { Discs } from '../../scene/scene.ts'
-import { kind } from '../kind.ts'
 import { paintOf } from '../paint-of.ts'
 
 /** Words at places of the plot, moved only as far as it takes for none to overlap. What they say is the role `label`. */

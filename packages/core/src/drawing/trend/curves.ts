@@ -1,21 +1,8 @@
-import type { Fit } from '../kind.ts'
+import type { Fit } from '../../describe/kind.ts'
+import type { Curve } from './curve.ts'
 import { localCurve } from './local.ts'
 import { fitPolynomial } from './polynomial.ts'
 import { studentQuantile } from './student.ts'
-
-/** A curve through points, in data units. */
-export interface Curve {
-  at(x: number): number
-  /** Half the height of the band in which the curve lies with a confidence; NaN where it cannot be told. */
-  reach(x: number, confidence: number): [below: number, above: number]
-  /** The share of the spread that it explains; NaN for curves without a formula. */
-  rSquared: number
-  /** What it is, for its formula. */
-  formula:
-    | { kind: 'polynomial'; coefficients: number[] }
-    | { kind: 'log' | 'exponential'; start: number; rate: number }
-    | undefined
-}
 
 /** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. */
 export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): Curve | undefined {

@@ -1,7 +1,7 @@
+import type { Positions } from '../../describe/kind.ts'
 import { numberFormat } from '../../scale/number-format.ts'
-import { LENGTH } from '../../table/calendar.ts'
-import type { Positions } from '../kind.ts'
-import type { Curve } from './curves.ts'
+import { LENGTH } from '../../table/cells/calendar.ts'
+import type { Curve } from './curve.ts'
 
 const POWERS = ['', '', '²', '³', '⁴', '⁵', '⁶', '⁷', '⁸', '⁹', '¹⁰']
 

@@ -1,4 +1,4 @@
-import type { Curve } from './curves.ts'
+import type { Curve } from './curve.ts'
 
 /** The share of all points that has a say at each place. */
 const SHARE = 0.5

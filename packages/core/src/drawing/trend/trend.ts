@@ -1,6 +1,7 @@
+import { type DrawInput, type Fit, kind, type Marks } from '../../describe/kind.ts'
 import type { Areas, Batch, Lines } from '../../scene/scene.ts'
-import { type DrawInput, type Fit, kind, type Marks } from '../kind.ts'
-import { type Curve, fitCurve } from './curves.ts'
+import type { Curve } from './curve.ts'
+import { fitCurve } from './curves.ts'
 import { formulaText, timeStepOf } from './formula.ts'
 
 /** Pixels from one vertex of a curve to the next. */

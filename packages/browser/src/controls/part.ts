@@ -1,0 +1,27 @@
+import type { Description } from '@dapplo/core/small'
+import type { Part } from '../live/model.ts'
+import { Controls } from './controls.ts'
+
+/** Menus, segments, sliders and boxes above the chart, as its description asks for. */
+export const controls: Part = {
+  name: 'controls',
+  install(host) {
+    let shown: Controls | undefined
+    const settle = () => {
+      const list = (host.view.chart.value.description as Description).controls ?? []
+      const tongue = host.view.tongue.value
+      if (shown?.isFor(list, tongue) || (!shown && list.length === 0)) return
+      shown = list.length === 0 ? undefined : new Controls(list, tongue, host)
+      host.stage.putControls(shown?.element)
+      host.refresh()
+    }
+    return {
+      settle,
+      drawn(composition) {
+        settle()
+        shown?.update()
+        shown?.dress(composition)
+      },
+    }
+  },
+}

@@ -1,0 +1,196 @@
+import {
+  builtinKinds,
+  DapploError,
+  mediaFormat,
+  namedFormat,
+  openChartData,
+  sendsMessages,
+  type Source as TableSource,
+} from '@dapplo/core'
+import { type Feed, feed } from '../feed/feed.ts'
+import { Patience } from '../feed/feed-sources.ts'
+import { mount } from '../full.ts'
+import type { Live } from '../live/model.ts'
+
+/** Where there is no page, as on a server, the class can still be imported. */
+const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement)
+
+/**
+ * `<dapplo-chart src="passengers.chart.json">`, or with the description and its data inside it, in a
+ * `<script type="application/json">`. What else stands inside, such as a static picture, is shown until the chart comes
+ * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`.
+ */
+export class ChartElement extends Base {
+  static readonly observedAttributes = ['src', 'theme', 'locale']
+  /** The chart, once it has come alive. */
+  live: Live | undefined
+  private turn = 0
+  private inside: string | undefined
+  private feeds: Feed[] = []
+  private readonly patience = new Patience()
+
+  connectedCallback(): void {
+    if (!this.style.display) this.style.display = 'block'
+    void this.load()
+  }
+
+  disconnectedCallback(): void {
+    this.turn++
+    this.patience.stop()
+    this.unfollow()
+    this.live?.destroy()
+    this.live = undefined
+  }
+
+  attributeChangedCallback(name: string, before: string | null, now: string | null): void {
+    if (before === now || !this.isConnected) return
+    if (name === 'theme' && this.live) this.live.reframe({ theme: this.themeWish })
+    else if (name !== 'theme') void this.load()
+  }
+
+  private get themeWish(): 'day' | 'night' | 'auto' {
+    const theme = this.getAttribute('theme')
+    return theme === 'night' || theme === 'auto' ? theme : 'day'
+  }
+
+  private unfollow(): void {
+    for (const one of this.feeds) one.close()
+    this.feeds = []
+  }
+
+  private async load(): Promise<void> {
+    const turn = ++this.turn
+    this.patience.stop()
+    try {
+      const { data, base } = await this.description()
+      const texts = await textsOf(data, base)
+      if (turn !== this.turn) return
+      const { chart, house, feeds } = openChartData(
+        data,
+        builtinKinds,
+        url => texts.get(url) ?? '',
+        this.getAttribute('src') ?? 'the description',
+      )
+      const options = {
+        theme: this.themeWish,
+        house,
+        locale: this.getAttribute('locale') ?? undefined,
+        menu: this.hasAttribute('menu'),
+      }
+      this.patience.succeeded()
+      this.querySelector(':scope > p[role="alert"]')?.remove()
+      this.unfollow()
+      if (this.live) this.live.show(chart)
+      else this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
+      this.feeds = feeds.map(({ table, url, ...how }) => feed(table, { ...how, url: followable(url, base) }))
+      this.dispatchEvent(new Event('load'))
+    } catch (error) {
+      if (turn !== this.turn) return
+      this.fail(error)
+      // What was going to be followed is waited for, as a feed waits.
+      if (error instanceof Unreached && error.followed) this.patience.retry(() => void this.load())
+    }
+  }
+
+  private async description(): Promise<{ data: unknown; base: string }> {
+    const src = this.getAttribute('src')
+    if (src !== null) {
+      const address = new URL(src, document.baseURI)
+      return { data: JSON.parse((await fetchText(address.href)).text), base: address.href }
+    }
+    // The block goes when the chart comes; its text is kept for when the element is put elsewhere.
+    this.inside = this.querySelector('script[type="application/json"]')?.textContent ?? this.inside
+    const { inside } = this
+    if (!inside)
+      throw new DapploError(
+        'bad-description',
+        'A dapplo-chart has neither a src nor a description inside',
+        'src',
+        'Give it one of them.',
+      )
+    return { data: JSON.parse(inside), base: document.baseURI }
+  }
+
+  /** Says what is wrong in place of the chart; a picture that is there stays. */
+  private fail(error: unknown): void {
+    const words =
+      error instanceof DapploError
+        ? error.sentence
+        : error instanceof SyntaxError
+          ? 'The description is not JSON.'
+          : error instanceof Error
+            ? error.message
+            : String(error)
+    const note = document.createElement('p')
+    note.setAttribute('role', 'alert')
+    note.textContent = words
+    this.querySelector(':scope > p[role="alert"]')?.remove()
+    this.append(note)
+    this.dispatchEvent(new CustomEvent('error', { detail: words }))
+  }
+}
+
+/** An address that did not answer as it should; `followed`: a table goes on asking it. */
+class Unreached extends DapploError {
+  followed = false
+}
+
+/** The texts behind the addresses that a description's tables name. Tables are told the format that an answer names. */
+async function textsOf(data: unknown, base: string): Promise<Map<string, string>> {
+  const out = new Map<string, string>()
+  const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
+  for (const source of Object.values((tables ?? {}) as Record<string, Partial<TableSource>>)) {
+    if (typeof source?.url !== 'string' || sendsMessages(source)) continue
+    try {
+      const { text, type } = await fetchText(new URL(source.url, base).href)
+      out.set(source.url, text)
+      source.as ??= namedFormat(source.url) ?? mediaFormat(type) ?? 'csv'
+    } catch (error) {
+      if (error instanceof Unreached) error.followed = source.every !== undefined
+      throw error
+    }
+  }
+  const house = data !== null && typeof data === 'object' && 'house' in data ? data.house : undefined
+  if (typeof house === 'string') out.set(house, (await fetchText(new URL(house, base).href)).text)
+  return out
+}
+
+/** The address of news. Throws `bad-address` for one that must not be followed. */
+function followable(url: string, base: string): string {
+  const address = new URL(url, base)
+  if (/^(https?|wss?):$/.test(address.protocol)) return address.href
+  throw new DapploError(
+    'bad-address',
+    `${address.href} is no address that can be followed`,
+    'url',
+    'Name one by http, https, ws or wss.',
+  )
+}
+
+async function fetchText(address: string): Promise<{ text: string; type: string | null }> {
+  const { protocol } = new URL(address)
+  if (protocol !== 'http:' && protocol !== 'https:' && protocol !== 'file:')
+    throw new DapploError(
+      'bad-address',
+      `${address} is no address that can be fetched`,
+      'src',
+      'Name a file by http or https.',
+    )
+  const response = await fetch(address).catch(() => {
+    throw new Unreached(
+      'not-fetched',
+      `${address} cannot be reached`,
+      'src',
+      'Check the address and the connection.',
+    )
+  })
+  if (!response.ok)
+    throw new Unreached('not-fetched', `${address} answers ${response.status}`, 'src', 'Check the address.')
+  return { text: await response.text(), type: response.headers.get('Content-Type') }
+}
+
+/** Makes the element known to the page; once is enough, and twice does no harm. */
+export function defineElement(name = 'dapplo-chart'): void {
+  if (!customElements.get(name))
+    customElements.define(name, name === 'dapplo-chart' ? ChartElement : class extends ChartElement {})
+}

@@ -1,0 +1,69 @@
+import { hotspots } from '@dapplo/core/small'
+import type { Part } from '../live/model.ts'
+import { Gestures } from './gestures.ts'
+import { Selecting } from './selecting.ts'
+import { Spots } from './spots.ts'
+import { directionsOf, type Zoom } from './zoom.ts'
+
+/** Zooming and selecting by wheel, drag, pinch and click; entries of legends that preview, hide and isolate. */
+export const exploring: Part = {
+  name: 'exploring',
+  install(host) {
+    const { can, view, stage } = host
+    const selecting = new Selecting(view, {
+      shown: () => host.current,
+      setState: state => {
+        host.jump()
+        host.state = state
+      },
+      say: words => host.say(words),
+    })
+    const setZoom = (zoom: Zoom, gently: boolean) => {
+      if (JSON.stringify(zoom) === JSON.stringify(host.state.zoom ?? {})) return
+      if (!gently) host.jump()
+      const { zoom: _, ...rest } = host.state
+      host.state = Object.keys(zoom).length > 0 ? { ...rest, zoom } : rest
+    }
+    const gestures = new Gestures(stage, {
+      composition: () => host.current.composition.value,
+      directions: () => directionsOf(view.first.description.zoom),
+      gestures: () => selecting.gestures,
+      zoom: () => host.state.zoom ?? {},
+      setZoom,
+      clicked: (place, adds) => host.clicked(place, adds),
+      outlined: (outline, box, adds, done) => selecting.outline(outline, box, adds, done),
+      quiet: quiet => quiet && host.pointer.pointAt(undefined),
+    })
+    const selects = () => selecting.gestures.length > 0
+    const spots = new Spots(stage.root, {
+      selects,
+      preview: key => {
+        host.jump()
+        view.preview.value = key
+      },
+      toggle: (key, alone) => selecting.toggle(key, alone),
+      selectEntry: (key, adds) => selecting.entry(key, adds),
+      selectPlace: (pane, scale, value, adds) => selecting.place(pane, scale, value, adds),
+    })
+    can.setZoom = setZoom
+    can.zoomBy = (factor, x, y) => gestures.byKey(factor, x, y)
+    can.select = (reading, adds) => selects() && selecting.reading(reading, adds)
+    can.clearSelection = () => selecting.clear()
+    can.click = (place, adds) => {
+      if (selecting.gestures.includes('click')) selecting.click(place, adds)
+      else if (selects()) selecting.clear()
+      else return false
+      return true
+    }
+    return {
+      drawn(composition) {
+        gestures.update()
+        spots.show(hotspots(composition, view.frame.value.measure), composition.tongue)
+      },
+      remove() {
+        gestures.remove()
+        spots.remove()
+      },
+    }
+  },
+}

@@ -1,0 +1,276 @@
+import { type Composition, type Corner, type Gesture, type Pane, paneAt } from '@dapplo/core/small'
+import type { Stage } from '../live/stage.ts'
+import { type Directions, type Zoom, Zooming } from './zoom.ts'
+
+export interface GestureHost {
+  composition(): Composition
+  directions(): Directions
+  gestures(): readonly Gesture[]
+  zoom(): Zoom
+  setZoom(zoom: Zoom, gently: boolean): void
+  /** A click without a drag; `adds` when a key asks for more rather than other. */
+  clicked(place: { x: number; y: number }, adds: boolean): void
+  /** A drag whose outline selects. */
+  outlined(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void
+  /** Takes the marks of the pointer away while something is drawn over the plot. */
+  quiet(quiet: boolean): void
+}
+
+/** Pixels that a pointer must move for a press to be a drag. */
+const DRAG = 5
+/** How much one notch of a wheel zooms. */
+const WHEEL = 0.0016
+/** Pixels of a line, for wheels that count in lines. */
+const LINE = 16
+
+type Point = { x: number; y: number }
+
+/** Zooms and selects by wheel, drag and pinch. */
+export class Gestures {
+  private readonly stage: Stage
+  private readonly host: GestureHost
+  private readonly zooming = new Zooming()
+  private readonly ending = new AbortController()
+  private readonly fingers = new Map<number, Point>()
+  private drag:
+    | { start: Point; path: Point[]; moved: boolean; pans: boolean; adds: boolean; pane: Pane }
+    | undefined
+
+  constructor(stage: Stage, host: GestureHost) {
+    this.stage = stage
+    this.host = host
+    const { root } = stage
+    const { signal } = this.ending
+    root.addEventListener('wheel', this.wheeled, { passive: false, signal })
+    root.addEventListener('pointerdown', this.pressed, { signal })
+    root.addEventListener('pointermove', this.moved, { signal })
+    root.addEventListener('pointerup', this.released, { signal })
+    root.addEventListener('pointercancel', this.cancelled, { signal })
+    root.addEventListener('lostpointercapture', this.cancelled, { signal })
+    root.addEventListener('dblclick', this.doubled, { signal })
+  }
+
+  remove(): void {
+    this.ending.abort()
+  }
+
+  /** Notes the ends of scales, and leaves the page what the chart does not use of touches. */
+  update(): void {
+    this.zooming.learn(this.host.composition(), this.host.zoom())
+    const drags = this.zooms || this.outlines
+    this.stage.root.style.touchAction = drags ? 'none' : 'pan-y'
+  }
+
+  /** Zooms by keys: around the middle of the plot, or moves by a share of it. */
+  byKey(factor: number, x = 0, y = 0): void {
+    const [pane] = this.host.composition().panes
+    if (!pane || !this.zooms) return
+    const { plot } = pane
+    const center = { x: plot.x + plot.width / 2, y: plot.y + plot.height / 2 }
+    const shift = { x: x * plot.width, y: y * plot.height }
+    this.host.setZoom(
+      this.zooming.around(pane, this.host.zoom(), this.host.directions(), factor, center, shift),
+      true,
+    )
+  }
+
+  private get zooms(): boolean {
+    const { x, y } = this.host.directions()
+    return x || y
+  }
+
+  /** Whether a drag draws an outline that selects. */
+  private get outlines(): 'box' | 'lasso' | undefined {
+    const gestures = this.host.gestures()
+    return gestures.includes('lasso') ? 'lasso' : gestures.includes('box') ? 'box' : undefined
+  }
+
+  private paneAt(place: Point): Pane | undefined {
+    return paneAt(this.host.composition(), place.x, place.y)
+  }
+
+  private readonly wheeled = (event: WheelEvent) => {
+    if (!this.zooms || event.altKey) return
+    const place = this.stage.placeOf(event)
+    const pane = this.paneAt(place)
+    if (!pane) return
+    const lines = event.deltaMode === 1 ? LINE : 1
+    // Moving the wheel sideways, or with the shift key, moves the view.
+    const sideways = event.shiftKey || Math.abs(event.deltaX) > Math.abs(event.deltaY)
+    const before = this.host.zoom()
+    const shift = -(event.shiftKey ? event.deltaY || event.deltaX : event.deltaX) * lines
+    const factor = sideways ? 1 : Math.exp(Math.max(-240, Math.min(240, event.deltaY * lines)) * WHEEL)
+    const moved = sideways ? { x: shift, y: 0 } : { x: 0, y: 0 }
+    const next = this.zooming.around(pane, before, this.host.directions(), factor, place, moved)
+    // At the limit the wheel belongs to the page again.
+    if (JSON.stringify(next) === JSON.stringify(before)) return
+    event.preventDefault()
+    this.host.setZoom(next, false)
+  }
+
+  private readonly pressed = (event: PointerEvent) => {
+    if (event.button !== 0 && event.button !== 1) return
+    if (event.target instanceof Element && event.target.closest('button, select, input, a')) return
+    const place = this.stage.placeOf(event)
+    this.fingers.set(event.pointerId, place)
+    if (this.fingers.size > 1) {
+      this.stopDrag()
+      return
+    }
+    const pane = this.paneAt(place)
+    if (!pane) {
+      // Beside the plot a click can still mean "nothing".
+      this.drag = undefined
+      return
+    }
+    this.drag = {
+      start: place,
+      path: [place],
+      moved: false,
+      pans: event.button === 1 || (event.shiftKey && this.zooms && !this.outlines),
+      adds: event.shiftKey || event.ctrlKey || event.metaKey,
+      pane,
+    }
+  }
+
+  private readonly moved = (event: PointerEvent) => {
+    const before = this.fingers.get(event.pointerId)
+    if (!before) return
+    const place = this.stage.placeOf(event)
+    if (this.fingers.size === 2) this.pinched(event.pointerId, before, place)
+    this.fingers.set(event.pointerId, place)
+    const { drag } = this
+    if (!drag || this.fingers.size > 1) return
+    if (!drag.moved && Math.hypot(place.x - drag.start.x, place.y - drag.start.y) < DRAG) return
+    const touch = event.pointerType === 'touch'
+    const zoomed = Object.keys(this.host.zoom()).length > 0
+    if (touch && !this.outlines && !drag.moved) drag.pans = zoomed
+    // A finger that is drawn over a chart that neither selects nor is zoomed reads values.
+    if (touch && !this.outlines && !zoomed) return
+    if (!drag.pans && !this.outlines && !this.zooms) return
+    if (!drag.moved) {
+      drag.moved = true
+      this.host.quiet(true)
+      this.stage.root.setPointerCapture?.(event.pointerId)
+    }
+    if (drag.pans) {
+      const shift = { x: place.x - before.x, y: place.y - before.y }
+      const { host } = this
+      const [pane] = host.composition().panes
+      host.setZoom(this.zooming.around(pane, host.zoom(), host.directions(), 1, place, shift), false)
+      return
+    }
+    drag.path.push(place)
+    this.sketch()
+    const shape = this.outlines
+    if (shape) this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, false)
+  }
+
+  private pinched(id: number, before: Point, place: Point): void {
+    const other = [...this.fingers].find(([finger]) => finger !== id)?.[1]
+    const pane = other && this.paneAt(other)
+    if (!other || !pane || !this.zooms) return
+    const far = (a: Point, b: Point) => Math.hypot(a.x - b.x, a.y - b.y) || 1
+    const middle = { x: (place.x + other.x) / 2, y: (place.y + other.y) / 2 }
+    const shift = { x: (place.x - before.x) / 2, y: (place.y - before.y) / 2 }
+    const factor = far(before, other) / far(place, other)
+    this.host.setZoom(
+      this.zooming.around(pane, this.host.zoom(), this.host.directions(), factor, middle, shift),
+      false,
+    )
+  }
+
+  private readonly released = (event: PointerEvent) => {
+    const known = this.fingers.delete(event.pointerId)
+    const { drag } = this
+    this.drag = undefined
+    if (!known) return
+    if (!drag) {
+      if (this.fingers.size === 0) this.host.clicked(this.stage.placeOf(event), false)
+      return
+    }
+    if (!drag.moved) {
+      this.host.clicked(drag.start, drag.adds)
+      return
+    }
+    this.host.quiet(false)
+    this.stage.sketch(undefined)
+    if (drag.pans) return
+    const shape = this.outlines
+    if (shape) {
+      this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, true)
+      return
+    }
+    const { start } = drag
+    const end = drag.path[drag.path.length - 1]
+    const { plot } = drag.pane
+    const within = (value: number, low: number, length: number) =>
+      Math.max(low, Math.min(low + length, value))
+    const span = (a: number, b: number, low: number, length: number): [number, number] => [
+      within(Math.min(a, b), low, length),
+      within(Math.max(a, b), low, length),
+    ]
+    const x = span(start.x, end.x, plot.x, plot.width)
+    const y = span(start.y, end.y, plot.y, plot.height)
+    const wide = x[1] - x[0] >= DRAG
+    const tall = y[1] - y[0] >= DRAG
+    const wished = this.host.directions()
+    const directions = { x: wished.x && wide, y: wished.y && tall }
+    this.host.setZoom(this.zooming.to(drag.pane, this.host.zoom(), directions, { x, y }), true)
+  }
+
+  private readonly cancelled = (event: PointerEvent) => {
+    if (!this.fingers.delete(event.pointerId)) return
+    this.stopDrag()
+  }
+
+  private stopDrag(): void {
+    if (this.drag?.moved) {
+      this.stage.sketch(undefined)
+      this.host.quiet(false)
+    }
+    this.drag = undefined
+  }
+
+  private readonly doubled = (event: MouseEvent) => {
+    if (event.target instanceof Element && event.target.closest('button, select, input')) return
+    if (this.zooms && Object.keys(this.host.zoom()).length > 0) this.host.setZoom({}, true)
+  }
+
+  /** Draws the outline of a drag over the plot. */
+  private sketch(): void {
+    const { drag } = this
+    if (!drag) return
+    const shape = this.outlines
+    if (shape === 'lasso') {
+      this.stage.sketch(drag.path.map(({ x, y }) => [x, y] as const))
+      return
+    }
+    const corners = cornersOf(drag.path)
+    const { plot } = drag.pane
+    const { x, y } = shape ? { x: true, y: true } : this.host.directions()
+    this.stage.sketch(
+      corners.map(([cx, cy], i) => [
+        x ? cx : i === 0 || i === 3 ? plot.x : plot.x + plot.width,
+        y ? cy : i < 2 ? plot.y : plot.y + plot.height,
+      ]),
+    )
+  }
+}
+
+const outlineOf = (path: readonly Point[], shape: 'box' | 'lasso'): Corner[] =>
+  shape === 'box' ? cornersOf(path) : path.map(({ x, y }) => [x, y] as const)
+
+/** The box from the first to the last point of a path. */
+function cornersOf(path: readonly Point[]): Corner[] {
+  const a = path[0]
+  const b = path[path.length - 1]
+  const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)]
+  const [top, bottom] = [Math.min(a.y, b.y), Math.max(a.y, b.y)]
+  return [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ]
+}

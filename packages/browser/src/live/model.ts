@@ -1,0 +1,160 @@
+import type {
+  appear,
+  between,
+  Chart,
+  Composition,
+  carrying,
+  DataTable,
+  Finding,
+  House,
+  paced,
+  Reading,
+  Scene,
+  Spread,
+  State,
+  Theme,
+  View,
+} from '@dapplo/core/small'
+import type { Zoom } from '../explore/zoom.ts'
+import type { Playing } from '../play/playing.ts'
+import type { Pointer } from '../point/pointer.ts'
+import type { FilmOptions } from '../save/record.ts'
+import type { Stage } from './stage.ts'
+
+export interface MountOptions {
+  /** `auto` follows the person's setting. Default `day`. */
+  theme?: 'day' | 'night' | 'auto' | Theme
+  /** A BCP 47 language tag; default that of the element or the page, else `en`. */
+  locale?: string
+  /** The style of the application, over both themes. */
+  house?: House
+  /** Whether the theme's background is painted. Default true. */
+  background?: boolean
+  /** Height in pixels where the container has none of its own; default three fifths of the width. */
+  height?: number
+  state?: State
+  /** A button in the corner with a menu: save, copy, print, see the data, reset. Default false. */
+  menu?: boolean
+  /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
+  parts?: readonly Part[]
+  /** Called once the chart is off the page. */
+  onDestroy?: () => void
+}
+
+/** A chart on a page. */
+export interface Live {
+  /** The element that the chart fills. */
+  readonly element: HTMLElement
+  readonly chart: Chart | Spread
+  /** What is on screen, mid-motion too. */
+  readonly scene: Scene
+  /** What the person has done; set it to do the same by program. */
+  state: State
+  /** What a person would regret about data and description. */
+  readonly findings: readonly Finding[]
+  /** Whether shapes are on their way. */
+  readonly moving: boolean
+  /** Glides to another chart. Throws what the chart's data make impossible, and then still shows the old one. */
+  show(chart: Chart | Spread): void
+  /** Changes theme, locale or background. */
+  reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void
+  /** Tells of every change of the state, until the returned function is called. What a listener throws is reported, and breaks nothing. */
+  watch(listener: (state: State) => void): () => void
+  /** Plays a chart that has periods to play through, from where it is; or stops it. */
+  play(): void
+  pause(): void
+  /** The selected rows of the table, as records. */
+  selectedRows(): unknown[]
+  /** The picture as it will stand when nothing moves: a PNG of twice the size, or an SVG document. */
+  toPng(): Promise<Blob>
+  toSvg(): string
+  /**
+   * A film of the chart as WebM, made while it plays through its periods, or while what `during` does changes it. Throws
+   * `no-film` where there is nothing to film or the browser cannot record; `signal` ends it.
+   */
+  toWebm(options?: FilmOptions): Promise<Blob>
+  /** The values that are shown, as CSV. */
+  toCsv(): string
+  /** Takes the chart off the page, with every listener and element that it brought. */
+  destroy(): void
+}
+
+/** Something that a live chart can do beside showing its picture and reading values: handed to `mount`, as kinds are to charts. */
+export interface Part {
+  readonly name: PartName
+  install(host: PartHost): Installed
+}
+
+export type PartName =
+  | 'motion'
+  | 'exploring'
+  | 'keyboard'
+  | 'tableView'
+  | 'saving'
+  | 'menu'
+  | 'controls'
+  | 'playback'
+
+/** A part at work in one chart. */
+export interface Installed {
+  /** Puts what it needs beside the picture, before the picture takes its size. */
+  settle?(): void
+  /** After each drawing. */
+  drawn?(composition: Composition): void
+  remove?(): void
+}
+
+/** How shapes get from one picture to the next. */
+export interface Moves {
+  appear: typeof appear
+  between: typeof between
+  carrying: typeof carrying
+  paced: typeof paced
+}
+
+/** What parts bring for each other and for the chart. */
+export interface Abilities {
+  moves?: Moves
+  setZoom?(zoom: Zoom, gently: boolean): void
+  /** Zooms around the middle of the plot, or moves by a share of it. */
+  zoomBy?(factor: number, x?: number, y?: number): void
+  /** Answers a click, where clicks select; else false. */
+  click?(place: { x: number; y: number }, adds: boolean): boolean
+  select?(reading: Reading, adds: boolean): void
+  /** Whether there was a selection to clear. */
+  clearSelection?(): boolean
+  /** Shows the rows behind a reading. */
+  openRows?(reading: Reading): void
+  openTables?(title: string, tables: readonly DataTable[]): void
+  dataTables?(): DataTable[]
+  png?(scene: Scene): Promise<Blob>
+  svg?(scene: Scene): string
+  csv?(composition: Composition): string
+  film?(options: FilmOptions): Promise<Blob>
+  playing?: Playing
+}
+
+/** The live chart, as its parts know it. */
+export interface PartHost {
+  readonly live: Live
+  readonly stage: Stage
+  readonly view: View
+  readonly pointer: Pointer
+  readonly options: MountOptions
+  readonly can: Abilities
+  /** The view that is shown: that of the period that is reached, where the chart is played. */
+  readonly current: View
+  state: State
+  /** Whether changes glide. */
+  readonly glides: boolean
+  /** Says something to those who listen. */
+  say(words: string): void
+  /** The next picture is shown at once: what follows a hand must not lag behind it. */
+  jump(): void
+  /** Measures the place of the picture anew. */
+  refresh(): void
+  clicked(place: { x: number; y: number }, adds: boolean): void
+  /** What a control sets: a path of the description or, beginning with `state.`, of the state. */
+  read(path: string): unknown
+  write(path: string, value: unknown): void
+}

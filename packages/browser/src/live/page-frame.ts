@@ -1,0 +1,87 @@
+import { type Description, type Frame, type Timing, timingOf } from '@dapplo/core/small'
+import { pageMeasure } from './measure.ts'
+import type { MountOptions } from './model.ts'
+
+/** The longest side, and the most pixels, of a canvas that browsers agree on. */
+const LONGEST = 16_384
+const MOST_PIXELS = 2 ** 26
+
+/** What a chart takes from the page around it: its size, language, light or dark, and how its letters measure. */
+export function pageFrame(
+  element: HTMLElement,
+  size: { width: number; height: number },
+  density: number,
+  { theme = 'day', house, background, locale }: MountOptions,
+): Frame {
+  const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
+  const family =
+    typeof theme === 'object'
+      ? theme.font
+      : (house?.font ?? 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif')
+  const [width, height] = [Math.min(size.width, LONGEST), Math.min(size.height, LONGEST)]
+  return {
+    width,
+    height,
+    // A page may be larger than any canvas: then it is drawn less finely.
+    density: Math.min(density, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
+    theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
+    locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
+    house,
+    background,
+    measure: pageMeasure(family),
+  }
+}
+
+/** How a chart moves on this page; not at all for people who wish for less motion. */
+export const pageTiming = (motion: Description['motion']): Timing | undefined =>
+  matchMedia('(prefers-reduced-motion: reduce)').matches ? undefined : timingOf(motion)
+
+/** Follows what of the page changes a chart's frame, and its printing. Returns what ends that. */
+export function followPage(element: HTMLElement, { changed, fontsLoaded, printing }: Follower): () => void {
+  const ending = new AbortController()
+  const { signal } = ending
+  const sizes = new ResizeObserver(changed)
+  try {
+    // In device pixels, so that another screen or the browser's own zoom counts as well.
+    sizes.observe(element, { box: 'device-pixel-content-box' })
+  } catch {
+    sizes.observe(element)
+  }
+  matchMedia('(prefers-color-scheme: dark)').addEventListener('change', changed, { signal })
+  const followDensity = () => {
+    // A query knows one density only, so each change asks anew.
+    const query = matchMedia(`(resolution: ${window.devicePixelRatio}dppx)`)
+    query.addEventListener(
+      'change',
+      () => {
+        changed()
+        followDensity()
+      },
+      { once: true, signal },
+    )
+  }
+  followDensity()
+  window.addEventListener('resize', changed, { signal })
+  // Where a browser tells of no change, the next move of the pointer shows it.
+  let known = window.devicePixelRatio
+  const look = () => {
+    if (window.devicePixelRatio === known) return
+    known = window.devicePixelRatio
+    changed()
+  }
+  element.addEventListener('pointermove', look, { signal })
+  window.addEventListener('beforeprint', () => printing(true), { signal })
+  window.addEventListener('afterprint', () => printing(false), { signal })
+  document.fonts?.addEventListener('loadingdone', fontsLoaded, { signal })
+  return () => {
+    sizes.disconnect()
+    ending.abort()
+  }
+}
+
+interface Follower {
+  changed(): void
+  /** Fonts that came late have other widths. */
+  fontsLoaded(): void
+  printing(prints: boolean): void
+}

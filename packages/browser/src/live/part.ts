@@ -1,0 +1,37 @@
+import { Chart, DapploError, Spread } from '@dapplo/core/small'
+import type { Part, PartName } from './model.ts'
+
+/** What a description asks for that only a part can do. */
+const NEEDED: readonly [option: string, part: PartName][] = [
+  ['zoom', 'exploring'],
+  ['select', 'exploring'],
+  ['controls', 'controls'],
+  ['through', 'playback'],
+]
+
+/** Throws `missing-part` where a chart asks for what no part of these can do. */
+export function checkParts(shown: Chart | Spread, parts: readonly Part[]): void {
+  if (!(shown instanceof Spread || shown instanceof Chart))
+    throw new DapploError(
+      'bad-chart',
+      `${shown === null ? 'null' : `A plain ${typeof shown}`} is no chart that can be shown`,
+      'chart',
+      'Make one with chart(table, { … }).',
+    )
+  for (const { description } of shown instanceof Spread ? shown.charts : [shown])
+    for (const [option, part] of NEEDED)
+      if (
+        (description as unknown as Record<string, unknown>)[option] &&
+        !parts.some(({ name }) => name === part)
+      )
+        throw missing(part, option)
+}
+
+/** The error of what cannot be done without a part. */
+export const missing = (part: PartName, path: string): DapploError =>
+  new DapploError(
+    'missing-part',
+    `The part "${part}" is not here, and "${path}" needs it`,
+    path,
+    `Import it from dapplo/small and hand it to mount: { parts: [${part}] }, or import mount from dapplo.`,
+  )

@@ -1,0 +1,118 @@
+import type { Between, Scene, Timing } from '@dapplo/core/small'
+import type { Moves } from './model.ts'
+
+/** First appearances take a little longer than changes: there is more to take in. */
+const APPEARING = 1.25
+/** Milliseconds over which the speed of shapes on their way is taken. */
+const AHEAD = 8
+
+/** Plays motion on the page's clock: at most one picture for each of its frames, by the time that has passed. */
+export class Player {
+  /** What is on screen, or will be with the next frame. */
+  scene!: Scene
+  private readonly paint: (scene: Scene) => void
+  private readonly before: () => void
+  private readonly moves: Moves | undefined
+  private frame = 0
+  private aim: Scene | undefined
+  /** The picture of the present motion at a time of the clock. */
+  private at: ((now: number) => Scene) | undefined
+  private ends = 0
+  /** The time of the clock for which the picture on screen was made. */
+  private shownAt = 0
+  private painted: Scene | undefined
+
+  /** `before`: called at the start of each frame, when what is shown may still change. Without `moves` nothing glides. */
+  constructor(moves: Moves | undefined, paint: (scene: Scene) => void, before: () => void) {
+    this.moves = moves
+    this.paint = paint
+    this.before = before
+  }
+
+  /** The scene that is on its way, or has arrived. */
+  get goal(): Scene {
+    return this.aim ?? this.scene
+  }
+
+  get moving(): boolean {
+    return this.aim !== undefined
+  }
+
+  /** Asks for a frame. */
+  wake(): void {
+    this.frame ||= requestAnimationFrame(this.tick)
+  }
+
+  /** The first picture, which is painted at once. */
+  appear(scene: Scene, timing: Timing | undefined): void {
+    const { moves } = this
+    if (timing && moves)
+      this.play(moves, moves.appear(scene), scene, { ...timing, duration: timing.duration * APPEARING })
+    else this.scene = scene
+    this.put()
+  }
+
+  /** Moves to a scene from whatever is on screen now, also in mid-motion. */
+  glide(scene: Scene, timing: Timing): void {
+    const { moves } = this
+    if (moves) this.play(moves, moves.between(this.scene, scene), scene, timing)
+    else this.jump(scene)
+  }
+
+  jump(scene: Scene): void {
+    this.rest()
+    this.scene = scene
+    this.wake()
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.frame)
+    this.frame = 0
+    this.rest()
+  }
+
+  private rest(): void {
+    this.aim = undefined
+    this.at = undefined
+  }
+
+  private put(): void {
+    // Pictures of a motion share their arrays: the same scene can be another picture.
+    if (this.scene === this.painted && !this.at) return
+    this.painted = this.scene
+    this.paint(this.scene)
+  }
+
+  private readonly tick = (now: number) => {
+    this.frame = 0
+    this.before()
+    if (this.at) {
+      this.scene = this.at(now)
+      this.shownAt = now
+      if (now >= this.ends) this.rest()
+      else this.wake()
+    }
+    this.put()
+  }
+
+  private play({ paced, carrying }: Moves, motion: Between, goal: Scene, timing: Timing): void {
+    const now = performance.now()
+    // With a spring, shapes in mid-motion go on with the speed they have.
+    const carry = timing.spring !== undefined && this.at ? carrying(this.at, this.shownAt, AHEAD) : undefined
+    const pace = paced(motion, timing)
+    if (!pace) return this.jump(goal)
+    const { total, spring } = pace
+    const start = now + timing.delay
+    this.at = time => {
+      const passed = Math.max(0, time - start)
+      if (passed >= total) return goal
+      const scene = pace.at(passed)
+      return carry && spring ? carry(scene, spring.carry(passed)) : scene
+    }
+    this.ends = start + total
+    this.aim = goal
+    this.shownAt = now
+    this.scene = this.at(now)
+    this.wake()
+  }
+}

@@ -1,0 +1,47 @@
+import type { Sentence } from '@dapplo/core/small'
+import type { PartHost } from '../live/model.ts'
+import { download, fileName, printed } from '../save/save.ts'
+import type { MenuItem } from './menu.ts'
+
+/** What the menu of a chart offers: as much as its parts can do. `say`: tells what was done. */
+export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentence) => void): MenuItem[] {
+  const title = () => view.scene.title
+  const save = (blob: Blob, ending: string) => download(blob, fileName(title(), ending))
+  const items: MenuItem[] = []
+  if (can.svg) {
+    items.push(
+      { words: 'Save as PNG', act: async () => save(await live.toPng(), 'png') },
+      { words: 'Save as SVG', act: () => save(new Blob([live.toSvg()], { type: 'image/svg+xml' }), 'svg') },
+    )
+    if (view.first.resolved.throughMeaning)
+      items.push({ words: 'Save as film', act: async () => save(await live.toWebm(), 'webm') })
+    items.push(
+      { words: 'Save data as CSV', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
+      {
+        words: 'Copy picture',
+        act: async () => {
+          await navigator.clipboard.write([new ClipboardItem({ 'image/png': live.toPng() })])
+          say('The picture is copied.')
+        },
+      },
+      {
+        words: 'Copy data',
+        act: async () => {
+          await navigator.clipboard.writeText(live.toCsv())
+          say('The data are copied.')
+        },
+      },
+    )
+  }
+  const { dataTables, openTables, svg } = can
+  if (dataTables && openTables)
+    items.push({ words: 'Show data', act: () => openTables(title(), dataTables()) })
+  if (svg) items.push({ words: 'Print', act: () => printed(svg(live.scene), title()) })
+  items.push({
+    words: 'Reset',
+    act: () => {
+      live.state = {}
+    },
+  })
+  return items
+}

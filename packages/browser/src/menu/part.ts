@@ -1,0 +1,20 @@
+import type { Sentence } from '@dapplo/core/small'
+import type { Part } from '../live/model.ts'
+import { Menu } from './menu.ts'
+import { menuItems } from './menu-items.ts'
+
+/** A button in the corner with what can be done with the chart, where `mount` is told `menu: true`. */
+export const menu: Part = {
+  name: 'menu',
+  install(host) {
+    if (!host.options.menu) return {}
+    const say = (sentence: Sentence, action?: Sentence) => {
+      const { tongue } = host.view
+      host.say(tongue.value.say(sentence, action && { action: tongue.value.say(action) }))
+    }
+    const list = new Menu(host.stage.root, menuItems(host, say), action =>
+      say('{action}: this is not possible here.', action),
+    )
+    return { drawn: composition => list.dress(composition), remove: () => list.remove() }
+  },
+}

@@ -1,0 +1,16 @@
+import { toSvgText } from '@dapplo/core/small'
+import type { Part } from '../live/model.ts'
+import { record } from './record.ts'
+import { csvOf, pngOf } from './save.ts'
+
+/** Pictures, films and data of the chart as files, and its drawing for paper. */
+export const saving: Part = {
+  name: 'saving',
+  install({ can, stage, live }) {
+    can.png = scene => pngOf(scene, stage.surroundings)
+    can.svg = scene => toSvgText(scene)
+    can.csv = csvOf
+    can.film = options => record(can.playing, stage.canvas, () => live.moving, options)
+    return {}
+  },
+}

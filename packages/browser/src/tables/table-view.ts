@@ -1,0 +1,16 @@
+import { dataTables } from '@dapplo/core/small'
+import type { Part } from '../live/model.ts'
+import { Tables } from './tables.ts'
+
+/** The rows behind a shape, and the values behind the picture, as tables that can be opened. */
+export const tableView: Part = {
+  name: 'tableView',
+  install(host) {
+    const { can, view, stage, live } = host
+    const tables = new Tables(view, live.element, () => stage.focus.focus())
+    can.openRows = reading => tables.openRows(reading)
+    can.openTables = (title, list) => tables.open(title, list)
+    can.dataTables = () => dataTables(host.current.composition.value)
+    return { remove: () => tables.remove() }
+  },
+}

@@ -1,0 +1,219 @@
+import type { Settled } from '../describe/description.ts'
+import type { Marks } from '../describe/kind.ts'
+import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import { extentOf } from '../table/cells/column.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import { isMeasure } from '../table/phrase/meaning.ts'
+import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
+import { categoriesOf } from './categories.ts'
+import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
+import { levelOf } from './level.ts'
+import type {
+  Bound,
+  BoundDrawing,
+  LegendSeries,
+  ScaledPart as Part,
+  ScaleInput,
+  ShapedDrawing,
+} from './model.ts'
+import { labelOf } from './naming.ts'
+import { partFindings } from './part-findings.ts'
+import { positions, unboundPositions } from './positions.ts'
+import { rampEntry, sizeEntry } from './reading-keys.ts'
+import { scaleAll, unbound } from './scaling.ts'
+import { type SeriesOfDrawing, seriesFor } from './series.ts'
+import { labelTexts, linkTexts } from './values.ts'
+
+/** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
+export function bind(
+  shapes: readonly ShapedDrawing[],
+  description: Settled,
+  theme: Theme,
+  tongue: Tongue,
+  hidden: ReadonlySet<string>,
+): Bound {
+  const findings = shapes.flatMap(one => one.findings)
+  const scales = new Map<string, ScaleInput>()
+  const parts = scaleAll(shapes, description, scales)
+  for (const input of scales.values()) {
+    if (input.type !== 'text') continue
+    const own = parts.filter(part => part.xInput === input || part.yInput === input)
+    input.words = categoriesOf(
+      own.map(part => ({
+        values: part.xInput === input ? part.x : part.y,
+        measured: part.xInput === input ? part.y : part.x,
+      })),
+      description.scales?.[input.name],
+      own.find(part => part.drawing.order)?.drawing.order,
+    )
+  }
+  const shaded = shapes
+    .filter(one => !one.drawing.kind.parts)
+    .map(one => one.shaped.roles.get('color'))
+    .filter(
+      (values): values is RoleValues => values !== undefined && isShaded(values, description.scales?.color),
+    )
+  const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
+  const legend: LegendSeries[] = []
+  const explained = new Set<string>()
+  const onlyAsides = parts.every(part => part.drawing.kind.aside)
+  let byName = true
+  const drawings: BoundDrawing[] = []
+  // What stands at a level of the others can only be placed after them.
+  for (const part of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
+    const { drawing, shaped } = part
+    const plain = plainLook(drawing, parts, theme, tongue)
+    const { value: all, findings: told } = seriesFor(drawing, shaped, description, theme, tongue, plain)
+    findings.push(...told)
+    if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
+    if (!drawing.kind.aside || onlyAsides)
+      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained)
+    const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
+    const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
+    const bound = bindOne(part, all, shown, shades, description)
+    findings.push(...partFindings(bound))
+    if (drawing.level) levelOf(bound, drawings)
+    bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
+    bound.links = linkTexts(shaped, shown)
+    drawings[drawing.index] = bound
+    for (const role of ['x', 'y'] as const) {
+      const input = role === 'x' ? part.xInput : part.yInput
+      const use = { bound, values: bound[role], positions: bound.marks[role] }
+      if (input && !use.positions.unbound) (drawing.kind.aside ? input.asides : input.uses).push(use)
+    }
+  }
+  for (const input of scales.values())
+    if (input.uses.length === 0) [input.uses, input.asides] = [input.asides, []]
+  for (const [name, input] of scales) if (input.uses.length === 0) scales.delete(name)
+  const sized = shapes.find(one => one.shaped.roles.has('size'))
+  return {
+    drawings,
+    scales,
+    legend,
+    byName,
+    ramp: shades && rampEntry(shaded[0], shades, drawings[0], tongue),
+    sizes: sized && sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, tongue),
+    findings,
+    tongue,
+  }
+}
+
+function bindOne(
+  { drawing, shaped, x, y, xInput, yInput }: Part,
+  { series, seriesOf: allOf, explained }: SeriesOfDrawing,
+  shown: Int32Array | undefined,
+  shades: ColorScale | undefined,
+  description: Settled,
+): BoundDrawing {
+  const length = shown ? shown.length : shaped.length
+  const place = (values: RoleValues, input: ScaleInput | undefined) =>
+    values === unbound
+      ? unboundPositions(length)
+      : positions(values, input ?? { name: '', type: values.cells.type, words: [] }, shown)
+  const markOf = (i: number) => (shown ? shown[i] : i)
+  return {
+    drawing,
+    marks: {
+      length,
+      x: place(x, xInput),
+      y: place(y, yInput),
+      series,
+      seriesOf: shown && allOf ? Uint16Array.from(shown, mark => allOf[mark]) : allOf,
+      shade: shades && shadeOf(shaped.roles.get('color'), shades, shown, drawing, description),
+      size: sizeOf(shaped.roles.get('size'), shown),
+      keyOf: i => shaped.keyOf(markOf(i)),
+      rowsOf: i => shaped.rowsOf(markOf(i)),
+      rowOf: shaped.rowOf && (shown ? i => shaped.rowOf!(shown[i]) : shaped.rowOf),
+    },
+    x,
+    y,
+    shade: shades && shaped.roles.get('color'),
+    explained,
+    links: undefined,
+    labels: undefined,
+    xScale: xInput?.name ?? 'x',
+    yScale: yInput?.name ?? 'y',
+    memory: new Map(),
+  }
+}
+
+function addEntries(
+  legend: LegendSeries[],
+  { entries }: SeriesOfDrawing,
+  { kind }: ResolvedDrawing,
+  right: boolean,
+  hidden: ReadonlySet<string>,
+  explained: Set<string>,
+): void {
+  for (const one of entries) {
+    const known = `${kind.swatch} ${one.key}`
+    if (one.name === '' || explained.has(known)) continue
+    explained.add(known)
+    // The reader sees which series the second scale measures.
+    const name = right ? `${one.name} (right)` : one.name
+    const swatch = one.by === 'dash' ? 'line' : kind.swatch
+    legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
+  }
+}
+
+function onTheRight(name: string | undefined, { axes }: Settled): boolean {
+  const axis = name === undefined ? undefined : axes?.[name]
+  return typeof axis === 'object' && axis.side !== undefined
+    ? axis.side === 'right' && name !== 'y'
+    : name === 'right'
+}
+
+/** Name and colour of a drawing that is not split into series: those of its measure, and apart from the others. */
+function plainLook(
+  drawing: ResolvedDrawing,
+  parts: readonly Part[],
+  theme: Theme,
+  tongue: Tongue,
+): { name: string; color: string } {
+  const drawn = parts.filter(part => !part.drawing.kind.aside)
+  if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
+  if (drawn.length <= 1) return { name: '', color: theme.colors[0] }
+  const own = parts.find(part => part.drawing === drawing)!
+  const values = isMeasure(own.x.meaning) && !isMeasure(own.y.meaning) ? own.x : own.y
+  const split = (part: Part) =>
+    ['color', 'series', 'columns', 'shape', 'dash'].some(role => part.shaped.roles.has(role))
+  const alone = drawn.filter(part => !split(part))
+  // Beside series in colours, a plain drawing is drawn in ink.
+  const color =
+    alone.length < drawn.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
+  return { name: labelOf(values.meaning, drawing.table, tongue), color }
+}
+
+function shadeOf(
+  values: RoleValues | undefined,
+  { colors, indexOf }: ColorScale,
+  shown: Int32Array | undefined,
+  { kind }: ResolvedDrawing,
+  description: Settled,
+): Marks['shade'] {
+  if (!values || kind.parts || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
+    return undefined
+  const all = values.cells.values
+  return {
+    colors,
+    of: shown ? Uint16Array.from(shown, mark => indexOf(all[mark])) : Uint16Array.from(all, indexOf),
+  }
+}
+
+function sizeOf(values: RoleValues | undefined, shown: Int32Array | undefined): Marks['size'] {
+  if (!values || values.cells.type === 'text') return undefined
+  const all = values.cells.values
+  const { max } = extentOf({ type: 'number', values: all })
+  return { at: shown ? Float64Array.from(shown, mark => all[mark]) : all, max }
+}
+
+function marksShown(
+  seriesOf: Uint16Array | undefined,
+  hides: readonly boolean[],
+  length: number,
+): Int32Array {
+  const shown: number[] = []
+  for (let mark = 0; mark < length; mark++) if (!hides[seriesOf ? seriesOf[mark] : 0]) shown.push(mark)
+  return Int32Array.from(shown)
+}

@@ -1,0 +1,208 @@
+import type { Scale } from '../describe/description.ts'
+import { leastStep } from '../drawing/least-step.ts'
+import { lies } from '../drawing/lies.ts'
+import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
+import { arrangeOf } from '../resolve/resolve.ts'
+import { KINDS, type ScaleKind } from '../scale/scale.ts'
+import { DAY, LENGTH } from '../table/cells/calendar.ts'
+import { extentOf } from '../table/cells/column.ts'
+import { utc } from '../table/cells/zone.ts'
+import { numberOf } from '../table/group/where.ts'
+import type { Bound, Domain, ScaleInput } from './model.ts'
+import { extentOfPositions } from './positions.ts'
+
+/** Told where values lie outside fixed ends; marks then stand at those edges. */
+export const OUTSIDE = 'outside-domain'
+
+/** Lines of sums start at zero where that costs less than this share of the height. */
+const ZERO_COSTS = 0.6
+
+/** Settles a scale's domain: `fit`, where it keeps an earlier one; else from its data and options, in the order domain, include, pad. */
+export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?: Domain): Found<Domain> {
+  const findings: Finding[] = []
+  const zone = input.uses[0]?.values.zone ?? utc
+  const kind =
+    KINDS[
+      positionKind(options?.kind) ??
+        (input.type === 'text' ? 'category' : input.type === 'time' ? 'time' : 'linear')
+    ]
+  const reverse = options?.reverse ?? false
+  if (kind.name === 'category')
+    return {
+      value: {
+        kind,
+        min: -0.5,
+        max: Math.max(0, input.words.length - 1) + 0.5,
+        round: { min: false, max: false },
+        reverse,
+        words: input.words,
+        zone,
+      },
+      findings,
+    }
+
+  const extent = dataExtent(input, kind)
+  if (fit && fit.kind === kind) {
+    return { value: { ...fit, zone }, findings: outside(input, extent, fit.min, fit.max) }
+  }
+  let [min, max] = extent
+  const found = min <= max
+  const measured = input.uses.some(use => use.positions.measured)
+  const fromZero = input.uses.some(
+    use => use.bound.drawing.kind.fromZero && !use.positions.spans && measures(use, input),
+  )
+  const type = input.type === 'time' ? 'time' : 'number'
+  const number = kind.name !== 'time'
+  if (!found) [min, max] = emptyDomain(kind)
+  if (
+    number &&
+    found &&
+    (fromZero || (measured && kind.name === 'linear' && min > 0 && min <= max * ZERO_COSTS)) &&
+    kind.allows(0)
+  ) {
+    min = Math.min(0, min)
+    max = Math.max(0, max)
+  }
+  const path = `scales.${input.name}`
+  const [low, high] = (options?.domain ?? [null, null]) as [unknown, unknown]
+  const fixedMin = low !== null && low !== undefined
+  const fixedMax = high !== null && high !== undefined
+  if (fixedMin) min = numberOf(low as string, type, zone, `${path}.domain[0]`)
+  if (fixedMax) max = numberOf(high as string, type, zone, `${path}.domain[1]`)
+  if (fixedMin && fixedMax && min > max) [min, max] = [max, min]
+  if (!kind.allows(min) || !kind.allows(max)) {
+    const [dataMin, dataMax] = extent
+    if (!kind.allows(min)) min = dataMin <= dataMax ? dataMin : 1
+    if (!kind.allows(max)) max = dataMin <= dataMax ? dataMax : 10
+  }
+  for (const value of [options?.include ?? []].flat()) {
+    if (!kind.allows(value)) continue
+    min = Math.min(min, value)
+    max = Math.max(max, value)
+  }
+  if (!(min < max)) [min, max] = widened(min, kind, input)
+  const scattered = input.uses.some(use => use.bound.drawing.kind.swatch === 'disc')
+  const bubbles = input.uses.some(use => use.bound.marks.size !== undefined)
+  const pad =
+    options?.pad ??
+    (bubbles ? 0.04 : undefined) ??
+    (scattered && !number && input.uses.every(use => use.positions.from === undefined) ? 0.02 : 0)
+  if (pad > 0) {
+    const a = kind.forward(min)
+    const b = kind.forward(max)
+    if (!fixedMin) min = kind.backward(a - (b - a) * pad)
+    if (!fixedMax) max = kind.backward(b + (b - a) * pad)
+  }
+  const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
+  if (kind.name === 'log') findings.push(...unplaced(input))
+  findings.push(...outside(input, extent, min, max))
+  return {
+    value: {
+      kind,
+      min,
+      max,
+      round: { min: round && !fixedMin, max: round && !fixedMax },
+      reverse,
+      words: [],
+      zone,
+    },
+    findings,
+  }
+}
+
+/** The kinds that place values; those that colour them mean nothing here. */
+function positionKind(kind: Scale['kind']): ScaleKind['name'] | undefined {
+  return kind === 'sequential' || kind === 'diverging' || kind === 'stepped' ? undefined : kind
+}
+
+const lookOf = ({ drawing, x }: Bound['drawings'][number]) => ({
+  fit: drawing.fit,
+  band: drawing.band,
+  time: x.cells.type === 'time',
+})
+
+type Use = ScaleInput['uses'][number]
+
+/** Whether the drawing's shapes grow along this scale. */
+function measures(use: Use, input: ScaleInput): boolean {
+  return input.role === (lies(use.bound.marks) ? 'x' : 'y')
+}
+
+function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
+  let min = Number.POSITIVE_INFINITY
+  let max = Number.NEGATIVE_INFINITY
+  const take = (low: number, high: number) => {
+    if (low < min) min = low
+    if (high > max) max = high
+  }
+  for (const use of [...input.uses, ...input.asides]) {
+    const { bound, positions, values } = use
+    const { kind: drawn } = bound.drawing
+    const arrange = arrangeOf(bound.drawing)
+    if (bound.marks.length === 0) continue
+    if (kind.name === 'log') {
+      for (const value of positions.at) if (value > 0) take(value, value)
+    } else if (drawn.extent && measures(use, input))
+      take(...drawn.extent(bound.marks, input.role, arrange, lookOf(bound)))
+    else if (positions.from && positions.to) {
+      // Whole intervals for every kind, so that a change of kind leaves the axis where it is.
+      take(
+        extentOf({ type: 'number', values: positions.from }).min,
+        extentOf({ type: 'number', values: positions.to }).max,
+      )
+    } else {
+      const { min: low, max: high } = extentOfPositions(values, positions)
+      // Bars at plain numbers need half their room beyond the first and the last, or they would be cut.
+      const half = drawn.broad && (drawn.cells || !measures(use, input)) ? leastStep(positions.at) / 2 : 0
+      take(low - half, high + half)
+    }
+  }
+  return [min, max]
+}
+
+function emptyDomain(kind: ScaleKind): [number, number] {
+  if (kind.name === 'log') return [1, 10]
+  // A time axis without times shows a year that stays the same from run to run.
+  return kind.name === 'time' ? [Date.UTC(2024, 0, 1), Date.UTC(2025, 0, 1)] : [0, 1]
+}
+
+/** Room around a single value. */
+function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, number] {
+  if (kind.name === 'time') {
+    const meaning = input.uses[0]?.values.meaning
+    const half = meaning?.is === 'bucket' ? LENGTH[meaning.unit] / 2 : DAY / 2
+    return [value - half, value + half]
+  }
+  if (kind.name === 'log') return [value / 3, Math.min(value * 3, Number.MAX_VALUE)]
+  if (value === 0) return [0, 1]
+  return value > 0 ? [0, value] : [value, 0]
+}
+
+function unplaced(input: ScaleInput): Finding[] {
+  let count = 0
+  for (const { positions } of input.uses) for (const value of positions.at) if (value <= 0) count++
+  if (count === 0) return []
+  const label = input.uses[0].values.column?.name ?? input.name
+  return [
+    {
+      code: 'not-on-log',
+      message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
+      remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
+      path: `scales.${input.name}.kind`,
+    },
+  ]
+}
+
+function outside(input: ScaleInput, [low, high]: [number, number], min: number, max: number): Finding[] {
+  if (!(low < min || high > max)) return []
+  const label = input.uses[0]?.values.column?.name ?? input.name
+  return [
+    {
+      code: OUTSIDE,
+      message: `Some values of "${label}" lie outside the ends of the scale "${input.name}" and are only marked at its edge`,
+      remedy: `Widen scales.${input.name}.domain, or leave an end open with null.`,
+      path: `scales.${input.name}.domain`,
+    },
+  ]
+}

@@ -1,0 +1,42 @@
+import type { HeadingWords, ResolvedHeading } from '../resolve/heading-words.ts'
+import { valueText } from '../scale/number-format.ts'
+import { type RoleValues, shape } from '../table/group/shape.ts'
+import type { Table } from '../table/live/table.ts'
+import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
+import { fillWords } from '../words/holes.ts'
+import { lookOf } from './naming.ts'
+import { roleTexts } from './values.ts'
+
+/** The heading of a chart, its holes filled from the rows that are drawn. */
+export function fillHeading(
+  heading: readonly ResolvedHeading[],
+  table: Table,
+  rows: Int32Array | undefined,
+  locale: string,
+): HeadingWords {
+  const out: HeadingWords = {}
+  for (const { field, pieces, meanings } of heading) {
+    const values = meanings.map(meaning => textOf(meaning, table, rows, locale))
+    out[field] = fillWords(pieces, values)
+  }
+  return out
+}
+
+function textOf(meaning: Meaning, table: Table, rows: Int32Array | undefined, locale: string): string {
+  const shaped = shape(table, new Map([['hole', meaning]]), { rows })
+  const values = shaped.roles.get('hole')
+  if (!values || shaped.length === 0) return '–'
+  const { cells } = values
+  // A number in a sentence is read, not compared with others at a glance: it is written out.
+  if (isMeasure(meaning) && cells.type === 'number')
+    return valueText(cells.values[0], { ...lookOf(values), locale })
+  const text = roleTexts(values, locale)
+  return oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
+}
+
+/** Whether all rows agree. */
+function oneValue({ cells }: RoleValues, length: number): boolean {
+  const list = cells.type === 'text' ? cells.codes : cells.values
+  for (let i = 1; i < length; i++) if (list[i] !== list[0]) return false
+  return true
+}

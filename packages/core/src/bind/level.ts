@@ -1,0 +1,47 @@
+import { lies } from '../drawing/lies.ts'
+import { arrangeOf, type Level } from '../resolve/resolve.ts'
+import { medianOf } from '../table/group/measure.ts'
+import type { Tongue } from '../words/tongue.ts'
+import type { BoundDrawing } from './model.ts'
+
+const LEVELS: Record<Level, (values: Float64Array) => number> = {
+  mean: values => values.reduce((sum, value) => sum + value, 0) / values.length,
+  median: values => medianOf(values.sort()),
+  min: values => values.reduce((a, b) => Math.min(a, b)),
+  max: values => values.reduce((a, b) => Math.max(a, b)),
+}
+const NAMES = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' } as const
+
+/** Puts a reference at the level of what the first drawing on its scale shows; stacks count as a whole. */
+export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]): void {
+  const { level, against } = bound.drawing
+  const base = drawings.find(
+    one => one && !one.drawing.kind.aside && !one.drawing.kind.parts && one.drawing.against === against,
+  )
+  if (!base || !level) return
+  const lying = lies(base.marks)
+  const role = lying ? 'x' : 'y'
+  const values = shownValues(base, role)
+  const value = values.length > 0 ? LEVELS[level](Float64Array.from(values)) : Number.NaN
+  const type = base[role].cells.type === 'time' ? 'time' : 'number'
+  const cells = { type, values: Float64Array.of(value) } as const
+  bound[role] = { ...base[role], cells, ends: undefined }
+  bound.marks[role] = { at: cells.values, sorted: true, measured: base.marks[role].measured }
+}
+
+export const levelName = (level: Level, tongue: Tongue): string => tongue.say(NAMES[level])
+
+/** A level has more digits than matter: four tell it. */
+export const roundedLevel = (value: number): number => Number(value.toPrecision(4))
+
+function shownValues({ drawing, marks }: BoundDrawing, role: 'x' | 'y'): number[] {
+  const values = marks[role]
+  const places = marks[role === 'x' ? 'y' : 'x']
+  if (arrangeOf(drawing) !== 'stack' || !marks.seriesOf)
+    return [...values.at].filter(value => value === value)
+  const totals = new Map<number, number>()
+  for (let i = 0; i < marks.length; i++)
+    if (values.at[i] === values.at[i])
+      totals.set(places.at[i], (totals.get(places.at[i]) ?? 0) + values.at[i])
+  return [...totals.values()]
+}

@@ -1,0 +1,104 @@
+import { readableName } from '../table/cells/column.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import type { Table } from '../table/live/table.ts'
+import type { Meaning } from '../table/phrase/meaning.ts'
+import type { Tongue } from '../words/tongue.ts'
+
+const HOWS = {
+  mean: 'Mean {what}',
+  median: 'Median {what}',
+  min: 'Least {what}',
+  max: 'Greatest {what}',
+  first: 'First {what}',
+  last: 'Last {what}',
+  distinct: 'Distinct {what}',
+} as const
+
+const CYCLES = {
+  'hour of day': 'Hour of day',
+  weekday: 'Weekday',
+  'day of month': 'Day of month',
+  'day of year': 'Day of year',
+  'month of year': 'Month of year',
+} as const
+
+/** What people read for a value: `Passengers`, `Mean delay`, `Share of revenue`. */
+export function labelOf(meaning: Meaning, table: Table, tongue: Tongue): string {
+  if (meaning.label !== undefined) return meaning.label
+  const name = (column: string | undefined) =>
+    column === undefined ? rowsName(table, tongue) : (table.column(column)?.label ?? readableName(column))
+  const inside = (column: string | undefined) => tongue.lower(name(column))
+  switch (meaning.is) {
+    case 'column':
+    case 'bucket':
+    case 'bins':
+      return name(meaning.column)
+    case 'cycle':
+      return tongue.say(CYCLES[meaning.cycle])
+    case 'ratio':
+      return tongue.say('{what} / {total}', { what: name(meaning.column), total: inside(meaning.to) })
+    case 'summary':
+      if (meaning.how === 'count' || meaning.how === 'sum') return name(meaning.column)
+      return tongue.say(HOWS[meaning.how], { what: inside(meaning.column) })
+    case 'window':
+      if (meaning.how === 'share') return tongue.say('Share of {what}', { what: inside(meaning.column) })
+      if (meaning.how === 'rank') return tongue.say('Rank by {what}', { what: inside(meaning.column) })
+      return tongue.say('{what} so far', { what: name(meaning.column) })
+    case 'value':
+      return String(meaning.value)
+  }
+}
+
+/** Rows are called what the table is called, where it has a name. */
+function rowsName(table: Table, tongue: Tongue): string {
+  return table.name === 'table' ? tongue.say('Count') : readableName(table.name)
+}
+
+/** The title of a measure's axis; a total over a time bucket says so: `Passengers per day`. */
+export function measureTitle(
+  values: RoleValues,
+  other: RoleValues | undefined,
+  table: Table,
+  tongue: Tongue,
+): string {
+  const { meaning, column } = values
+  const what = labelOf(meaning, table, tongue)
+  const total = meaning.is === 'summary' && (meaning.how === 'sum' || meaning.how === 'count')
+  const title =
+    total && other?.meaning.is === 'bucket' && meaning.label === undefined
+      ? tongue.say(`{what} per ${other.meaning.unit}`, { what })
+      : what
+  const unit = column?.options.unit && !(meaning.is === 'window') ? `, ${column.options.unit}` : ''
+  return `${title}${unit}`
+}
+
+/** How the numbers of a meaning are written: the column's way, but shares in percent and counts whole. */
+export function lookOf(values: RoleValues): {
+  percent: boolean
+  whole: boolean
+  plain: boolean
+  format: RoleValues['meaning']['format']
+} {
+  const { meaning, column } = values
+  const percent = meaning.is === 'ratio' || (meaning.is === 'window' && meaning.how === 'share')
+  const counts =
+    (meaning.is === 'summary' && (meaning.how === 'count' || meaning.how === 'distinct')) ||
+    (meaning.is === 'window' && (meaning.how === 'rank' || meaning.how === 'count so far'))
+  return {
+    percent,
+    whole: counts,
+    plain: meaning.is === 'column' && column !== undefined && readsAsYears(column),
+    format: meaning.format ?? (percent || counts ? undefined : column?.options.format),
+  }
+}
+
+/** Whole numbers around the years that people speak of: `1987` is read as a year, `1,987` as a quantity. */
+function readsAsYears({ cells, extent }: NonNullable<RoleValues['column']>): boolean {
+  return (
+    cells.type === 'number' &&
+    extent.min >= 1500 &&
+    extent.max <= 2200 &&
+    // A look at the first thousand is enough for how numbers are written.
+    cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
+  )
+}

@@ -1,0 +1,86 @@
+import type { Positions } from '../describe/kind.ts'
+import { DapploError } from '../finding/error.ts'
+import { extentOf, type TableColumn } from '../table/cells/column.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import { isMeasure } from '../table/phrase/meaning.ts'
+import type { ScaleInput } from './model.ts'
+
+/** Values of a role in the terms of its scale; `shown`: only these marks. */
+export function positions(
+  values: RoleValues,
+  input: Pick<ScaleInput, 'name' | 'type' | 'words'>,
+  shown: Int32Array | undefined,
+): Positions {
+  const { cells, ends, column, spans } = values
+  const measured = isMeasure(values.meaning)
+  let at: Float64Array
+  let from: Float64Array | undefined
+  let to: Float64Array | undefined
+  let sorted = false
+  /** The column whose cells these are, untouched. */
+  let whole: TableColumn | undefined
+  if (input.type === 'text') {
+    const words = cells.type === 'text' ? cells.words : undefined
+    const index = new Map(input.words.map((word, i) => [word, i]))
+    const codes = cells.type === 'text' ? cells.codes : undefined
+    // Numbers can be drawn as names too: a year is no quantity.
+    const place = words ? words.map(word => index.get(word) ?? Number.NaN) : undefined
+    const numbers = cells.type === 'text' ? undefined : cells.values
+    const length = codes?.length ?? numbers!.length
+    at = new Float64Array(length)
+    for (let i = 0; i < length; i++)
+      at[i] = codes
+        ? codes[i] < 0
+          ? Number.NaN
+          : place![codes[i]]
+        : (index.get(String(numbers![i])) ?? Number.NaN)
+    from = at.map(i => i - 0.5)
+    to = at.map(i => i + 0.5)
+  } else if (cells.type === 'text') {
+    throw new DapploError(
+      'wrong-type',
+      `The scale "${input.name}" cannot hold the texts of "${column?.name}"`,
+      `scales.${input.name}`,
+      'Set its kind to "category".',
+    )
+  } else if (ends) {
+    from = cells.values
+    to = ends
+    at = from.map((start, i) => (start + to![i]) / 2)
+    // A missing end leaves an extent that does not exist.
+  } else {
+    at = cells.values
+    if (column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)) whole = column
+    sorted = whole?.extent.sorted ?? false
+  }
+  if (shown) {
+    const pick = (array: Float64Array) => Float64Array.from(shown, mark => array[mark])
+    return { at: pick(at), from: from && pick(from), to: to && pick(to), sorted: false, measured, spans }
+  }
+  const known = whole
+  return {
+    at,
+    pyramid: known && (() => known.pyramid),
+    from,
+    to,
+    sorted: sorted || (from !== undefined && extentOf({ type: 'number', values: at }).sorted),
+    measured,
+    spans,
+  }
+}
+
+/** Least and greatest of positions; for a whole column this is known already. */
+export function extentOfPositions(values: RoleValues, positions: Positions): { min: number; max: number } {
+  const { column } = values
+  const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
+  return known ? column.extent : extentOf({ type: 'number', values: positions.at })
+}
+
+/** Whether two views are the whole of the same cells. */
+export const sameMemory = (a: Float64Array, b: Float64Array): boolean =>
+  a.buffer === b.buffer && a.byteOffset === b.byteOffset && a.length === b.length
+
+/** Positions of a role that nothing is bound to. */
+export function unboundPositions(length: number): Positions {
+  return { at: new Float64Array(length).fill(Number.NaN), sorted: false, measured: false, unbound: true }
+}

@@ -1,0 +1,53 @@
+import type { RampEntry } from '../guide/ramp-legend.ts'
+import type { SizeEntry } from '../guide/size-legend.ts'
+import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import { tickTexts } from '../scale/number-format.ts'
+import { chooseTicks } from '../scale/ticks.ts'
+import { momentText } from '../scale/time-format.ts'
+import { extentOf } from '../table/cells/column.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import type { Tongue } from '../words/tongue.ts'
+import type { ColorScale } from './color-scale.ts'
+import type { BoundDrawing } from './model.ts'
+import { lookOf, measureTitle } from './naming.ts'
+
+/** What a legend says of the colours of numbers. */
+export function rampEntry(
+  values: RoleValues,
+  { colors, edges, min, max }: ColorScale,
+  first: BoundDrawing,
+  tongue: Tongue,
+): RampEntry {
+  const labels =
+    values.cells.type === 'time'
+      ? [min, max].map(time => momentText(time, undefined, tongue.locale, values.zone))
+      : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
+          ...lookOf(values),
+          locale: tongue.locale,
+        })
+  return {
+    title: measureTitle(values, first.x, first.drawing.table, tongue),
+    colors: colors.slice(0, -1),
+    labels,
+  }
+}
+
+/** What a legend says of the areas of numbers: a large neat value and a small one. */
+export function sizeEntry(
+  values: RoleValues,
+  { table }: ResolvedDrawing,
+  tongue: Tongue,
+): SizeEntry | undefined {
+  const { max } = extentOf(values.cells)
+  if (!(max > 0)) return undefined
+  const ticks = (chooseTicks({ min: 0, max, wanted: 5, enclose: false })?.values ?? [max]).filter(
+    value => value > 0,
+  )
+  const chosen =
+    ticks.length > 2 ? [ticks[0], ticks[Math.floor(ticks.length / 2)], ticks[ticks.length - 1]] : ticks
+  const texts = tickTexts(chosen, { ...lookOf(values), locale: tongue.locale })
+  return {
+    title: measureTitle(values, undefined, table, tongue),
+    steps: chosen.map((value, i) => ({ text: texts[i], share: Math.sqrt(value / max) })),
+  }
+}

@@ -1,0 +1,74 @@
+import type { Settled } from '../describe/description.ts'
+import { DapploError } from '../finding/error.ts'
+import { utc, type Zone } from '../table/cells/zone.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import { numberOf } from '../table/group/where.ts'
+import type { ScaledPart, ScaleInput, ShapedDrawing } from './model.ts'
+
+/** Finds the scale of every position. Data decide what a scale holds; constants are read as it needs them. */
+export function scaleAll(
+  shapes: readonly ShapedDrawing[],
+  description: Settled,
+  scales: Map<string, ScaleInput>,
+): ScaledPart[] {
+  const constant = (values: RoleValues) => values.meaning.is === 'value' || values === unbound
+  const scaleOf = (name: string, role: 'x' | 'y', values: RoleValues, path: string): ScaleInput => {
+    const wanted = description.scales?.[name]?.kind
+    const type = wanted === 'category' ? 'text' : values.cells.type
+    let input = scales.get(name)
+    if (!input) {
+      input = { name, role, type, words: [], uses: [], asides: [] }
+      scales.set(name, input)
+    } else if (!constant(values) && input.type !== type && values.cells.type !== input.type) {
+      throw new DapploError(
+        'mixed-scale',
+        `The scale "${name}" is asked to hold ${type} values beside ${input.type} values`,
+        path,
+        role === 'y'
+          ? 'Put one of them on another scale with against: "right".'
+          : 'Bind phrases of one type to it.',
+      )
+    }
+    return input
+  }
+  const zones = new Map<ScaleInput, Zone>()
+  const parts = shapes.map(({ drawing, shaped }): ScaledPart => {
+    const x = shaped.roles.get(drawing.kind.parts ? 'color' : 'x') ?? unbound
+    const y = shaped.roles.get('y') ?? unbound
+    return { drawing, shaped, x, y, xInput: undefined, yInput: undefined }
+  })
+  for (const pass of ['data', 'constants']) {
+    for (const part of parts) {
+      const { drawing } = part
+      if (drawing.kind.parts) continue
+      for (const role of ['x', 'y'] as const) {
+        const values = part[role]
+        if (constant(values) !== (pass === 'constants')) continue
+        const path = drawing.path ? `${drawing.path}.${role}` : role
+        const input = scaleOf(role === 'x' ? 'x' : drawing.against, role, values, path)
+        part[role === 'x' ? 'xInput' : 'yInput'] = input
+        if (!constant(values)) zones.set(input, zones.get(input) ?? values.zone)
+        else if (values !== unbound) part[role] = constantFor(values, input, zones.get(input) ?? utc, path)
+      }
+    }
+  }
+  return parts
+}
+
+/** Nothing is bound here. */
+export const unbound: RoleValues = {
+  cells: { type: 'number', values: new Float64Array(0) },
+  meaning: { is: 'value', value: '' },
+  column: undefined,
+  zone: utc,
+  ends: undefined,
+}
+
+/** A datum in the terms of the scale that it stands on. */
+function constantFor(values: RoleValues, input: ScaleInput, zone: Zone, path: string): RoleValues {
+  const { meaning, cells } = values
+  if (meaning.is !== 'value' || input.type === 'text' || values.spans) return { ...values, zone }
+  const length = cells.type === 'text' ? cells.codes.length : cells.values.length
+  const value = numberOf(meaning.value as string, input.type, zone, path)
+  return { ...values, zone, cells: { type: input.type, values: new Float64Array(length).fill(value) } }
+}

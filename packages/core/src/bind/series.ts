@@ -1,0 +1,305 @@
+import type { Settled } from '../describe/description.ts'
+import type { Series } from '../describe/kind.ts'
+import { DapploError, type Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
+import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import { valueText } from '../scale/number-format.ts'
+import { cycleText, momentText } from '../scale/time-format.ts'
+import { MARKERS } from '../scene/marker.ts'
+import type { RoleValues, Shaped } from '../table/group/shape.ts'
+import { isRest } from '../table/group/top.ts'
+import { meaningKey } from '../table/phrase/meaning.ts'
+import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
+import { isShaded } from './color-scale.ts'
+import type { Telling } from './model.ts'
+import { labelOf } from './naming.ts'
+
+/** Series beyond this many are one picture no reader can take in. */
+const MOST_SERIES = 5000
+
+/** More than these cannot be told apart by the small whole numbers that shapes name their colours by. */
+const MOST_INDEXED = 65_000
+
+/** Lengths in pixels of dashes and gaps, in order of use; the first is a solid line. */
+export const DASHES: readonly (readonly number[])[] = [[], [7, 4], [2, 4], [12, 4, 2, 4], [14, 5], [5, 3]]
+
+/** One thing that a legend explains: a value and how it looks. */
+export interface SeriesEntry extends Series {
+  /** What it explains; undefined where series differ in name only. */
+  by: Telling | undefined
+  /** What values of this kind are called. */
+  title: string
+}
+
+/** The series of a drawing, which of them each mark belongs to, and what a legend says of them. */
+export interface SeriesOfDrawing {
+  series: Series[]
+  seriesOf: Uint16Array | undefined
+  entries: SeriesEntry[]
+  /** By series: the keys of the entries that explain it. A series is hidden when one of them is. */
+  explained: string[][]
+}
+
+/** Several roles that are bound to one phrase are one part. */
+interface Part {
+  values: RoleValues
+  roles: string[]
+  coded: Coded
+}
+
+/** Splits the marks of a drawing into series by what is bound to color, shape, dash and series. */
+export function seriesFor(
+  drawing: ResolvedDrawing,
+  shaped: Shaped,
+  description: Settled,
+  theme: Theme,
+  tongue: Tongue,
+  plain: { name: string; color: string },
+): Found<SeriesOfDrawing> {
+  const findings: Finding[] = []
+  const found = (value: SeriesOfDrawing) => ({ value, findings })
+  const parts = partsOf(drawing, shaped, description, tongue.locale)
+  const constant = drawing.style.color ?? plain.color
+  const dash = drawing.style.dash ?? []
+  if (parts.length === 0) {
+    const name = drawing.name ?? plain.name
+    const one = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }
+    return found({
+      series: [one],
+      seriesOf: undefined,
+      entries: [{ ...one, by: 'color', title: '' }],
+      explained: [[one.key]],
+    })
+  }
+  const { codes, seriesOf } = combinations(parts, shaped.length)
+  if (codes.length > MOST_INDEXED)
+    throw new DapploError(
+      'too-many-series',
+      `${codes.length.toLocaleString('en')} series cannot be drawn`,
+      drawing.path ? `${drawing.path}.color` : 'color',
+      'Bind color to a column with fewer values, or keep the largest with top.',
+    )
+  if (codes.length > MOST_SERIES) {
+    findings.push({
+      code: 'too-many-series',
+      message: `${codes.length} series are too many to be told apart`,
+      remedy: 'Bind color to a column with fewer values, or keep the top ones.',
+      path: 'color',
+    })
+  }
+  const at = (role: string) => parts.findIndex(part => part.roles.includes(role))
+  const [colorAt, columnsAt, shapeAt, dashAt] = [at('color'), at('columns'), at('shape'), at('dash')]
+  const coloredAt = colorAt >= 0 ? colorAt : columnsAt
+  const paintBy = (part: Part) => {
+    const painted = painter(part, description, theme, drawing)
+    findings.push(...painted.findings)
+    return painted.value
+  }
+  const paint = coloredAt >= 0 ? paintBy(parts[coloredAt]) : () => constant
+  if (shapeAt >= 0) findings.push(...tooMany(parts[shapeAt], 'shape', MARKERS.length, 'forms', drawing))
+  if (dashAt >= 0) findings.push(...tooMany(parts[dashAt], 'dash', DASHES.length, 'dashes', drawing))
+  const colorOf = (code: number) => drawing.style.color ?? (code < 0 ? theme.missing : paint(code))
+  const shapeOf = (code: number) => MARKERS[code < 0 ? MARKERS.length - 1 : code % MARKERS.length]
+  const dashOf = (code: number) => DASHES[code < 0 ? DASHES.length - 1 : code % DASHES.length]
+  const series = codes.map(own => ({
+    key: own.map((code, p) => (code < 0 ? '' : parts[p].coded.keys[code])).join('\u001f'),
+    name: own.map((code, p) => nameOf(parts[p], code)).join(', '),
+    color: coloredAt >= 0 ? colorOf(own[coloredAt]) : constant,
+    dash: dashAt >= 0 ? dashOf(own[dashAt]) : dash,
+    shape: shapeAt >= 0 ? shapeOf(own[shapeAt]) : undefined,
+  }))
+  const table = drawing.table
+  if (parts.length === 1) {
+    const title =
+      colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table, tongue) : ''
+    const by = coloredAt === 0 ? 'color' : shapeAt === 0 ? 'shape' : dashAt === 0 ? 'dash' : undefined
+    return found({
+      series,
+      seriesOf: series.length > 1 ? seriesOf : undefined,
+      entries: series.map(one => ({ ...one, by, title })),
+      explained: series.map(one => [one.key]),
+    })
+  }
+  const entries: SeriesEntry[] = []
+  const explained: string[][] = series.map(() => [])
+  parts.forEach((part, p) => {
+    const by = p === coloredAt ? 'color' : p === shapeAt ? 'shape' : p === dashAt ? 'dash' : undefined
+    if (!by) return
+    const title = labelOf(part.values.meaning, table, tongue)
+    const known = new Set<number>()
+    codes.forEach((own, s) => {
+      const code = own[p]
+      const key = `${by}\u001d${code < 0 ? '' : part.coded.keys[code]}`
+      explained[s].push(key)
+      if (known.has(code)) return
+      known.add(code)
+      entries.push({
+        key,
+        name: nameOf(part, code),
+        by,
+        title,
+        color: p === coloredAt ? colorOf(code) : coloredAt >= 0 ? theme.muted : constant,
+        dash: p === dashAt ? dashOf(code) : dash,
+        shape: p === shapeAt ? shapeOf(code) : undefined,
+      })
+    })
+  })
+  return found({ series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained })
+}
+
+function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled, locale: string): Part[] {
+  const parts: Part[] = []
+  const words = new Map<string, Part>()
+  for (const role of ['color', 'columns', 'series', 'shape', 'dash']) {
+    const values = shaped.roles.get(role)
+    if (!values) continue
+    const shaded = role === 'color' && !drawing.kind.parts && isShaded(values, description.scales?.color)
+    if (shaded) continue
+    const name = role === 'columns' ? '\u0000columns' : meaningKey(values.meaning)
+    const same = words.get(name)
+    if (same) {
+      same.roles.push(role)
+      continue
+    }
+    const part = { values, roles: [role], coded: codesOf(values, locale) }
+    parts.push(part)
+    words.set(name, part)
+  }
+  return parts
+}
+
+/** The combinations of values that occur, in the order of their categories, and which one each mark has. */
+function combinations(parts: readonly Part[], length: number): { codes: number[][]; seriesOf: Uint16Array } {
+  const found = new Map<string, number>()
+  const met = new Uint32Array(length)
+  const first = parts[0].coded
+  const one = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
+  const list: number[][] = []
+  for (let mark = 0; mark < length; mark++) {
+    // The common case, one role, is looked up in an array; a million marks should not make a million strings.
+    if (one) {
+      const code = first.codes[mark]
+      if (one[code + 1] < 0) one[code + 1] = list.push([code]) - 1
+      met[mark] = one[code + 1]
+      continue
+    }
+    const codes = parts.map(part => part.coded.codes[mark])
+    const name = codes.join(',')
+    let at = found.get(name)
+    if (at === undefined) {
+      at = list.push(codes) - 1
+      found.set(name, at)
+    }
+    met[mark] = at
+  }
+  // Series stand in the order of their categories, whatever row happened to come first.
+  const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
+  const rank = new Uint32Array(list.length)
+  order.forEach((at, i) => {
+    rank[at] = i
+  })
+  const seriesOf = new Uint16Array(length)
+  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[met[mark]]
+  return { codes: order.map(at => list[at]), seriesOf }
+}
+
+const nameOf = ({ values, coded }: Part, code: number) =>
+  code < 0 ? `No ${(values.column?.name ?? 'value').replace(/_/g, ' ')}` : coded.names[code]
+
+function compare(a: number[], b: number[]): number {
+  for (let i = 0; i < a.length; i++) {
+    // Missing values come last.
+    if (a[i] !== b[i]) return a[i] < 0 ? 1 : b[i] < 0 ? -1 : a[i] - b[i]
+  }
+  return 0
+}
+
+interface Coded {
+  codes: ArrayLike<number>
+  /** By code: what identifies the category, and what people read. */
+  keys: string[]
+  names: string[]
+}
+
+function codesOf(values: RoleValues, locale: string): Coded {
+  const { cells, meaning, zone } = values
+  if (cells.type === 'text') {
+    const names =
+      meaning.is === 'cycle' ? cells.words.map(word => cycleText(meaning.cycle, word, locale)) : cells.words
+    return { codes: cells.codes, keys: cells.words, names }
+  }
+  const distinct = [...new Set(cells.values)].filter(value => value === value).sort((a, b) => a - b)
+  const code = new Map(distinct.map((value, i) => [value, i]))
+  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
+  const names = distinct.map(value =>
+    cells.type === 'time'
+      ? momentText(value, unit, locale, zone)
+      : valueText(value, { locale, format: meaning.format ?? values.column?.options.format }),
+  )
+  return {
+    codes: Int32Array.from(cells.values, value => code.get(value) ?? -1),
+    keys: distinct.map(String),
+    names,
+  }
+}
+
+/** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
+function painter(
+  { values, coded, roles }: Part,
+  description: Settled,
+  theme: Theme,
+  drawing: ResolvedDrawing,
+): Found<(code: number) => string> {
+  const findings: Finding[] = []
+  const told = description.scales?.color?.colors
+  const listed = Array.isArray(told) && told.length > 0 ? told : theme.colors
+  const named: Record<string, string> = {
+    ...values.column?.options.colors,
+    ...(Array.isArray(told) ? {} : told),
+  }
+  const used = usedCodes(coded)
+  const unnamed = [...used].filter(code => !Object.hasOwn(named, coded.keys[code])).length
+  // A form or a dash of its own tells series apart as well.
+  if (unnamed > listed.length && roles.length === 1) {
+    findings.push({
+      code: 'too-many-colors',
+      message: `${unnamed} values of "${values.column?.name ?? 'color'}" share ${listed.length} colours, so some look alike`,
+      remedy:
+        'Keep the top ones, give more colours in scales.color.colors, or bind color to something with fewer values.',
+      path: drawing.path ? `${drawing.path}.color` : 'color',
+    })
+  }
+  const value = (code: number) => {
+    const key = coded.keys[code]
+    if (isRest(key)) return theme.missing
+    return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
+  }
+  return { value, findings }
+}
+
+function usedCodes(coded: Coded): Set<number> {
+  const used = new Set<number>()
+  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
+  used.delete(-1)
+  return used
+}
+
+function tooMany(
+  { values, coded, roles }: Part,
+  role: string,
+  most: number,
+  things: string,
+  drawing: ResolvedDrawing,
+): Finding[] {
+  const count = usedCodes(coded).size
+  if (count <= most || roles.includes('color')) return []
+  return [
+    {
+      code: `too-many-${things}`,
+      message: `${count} values of "${values.column?.name ?? role}" share ${most} ${things}, so some look alike`,
+      remedy: `Keep the top ones, or bind color instead of ${role}.`,
+      path: drawing.path ? `${drawing.path}.${role}` : role,
+    },
+  ]
+}

@@ -1,0 +1,133 @@
+import { lies } from '../drawing/lies.ts'
+import { numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
+import { cycleText, momentText } from '../scale/time-format.ts'
+import { safeLink } from '../scene/scene.ts'
+import type { RoleValues, Shaped } from '../table/group/shape.ts'
+import { fillWords } from '../words/holes.ts'
+import type { BoundDrawing, LabelTexts } from './model.ts'
+import { lookOf } from './naming.ts'
+
+/** Numbers up to this many are written alike, with as many decimals as tell them apart. */
+const MOST_ALIKE = 2000
+
+/** What a drawing's labels say, as far as its description asks for labels. `shown`: the marks that are drawn. */
+export function labelTexts(
+  bound: BoundDrawing,
+  shaped: Shaped,
+  shown: Int32Array | undefined,
+  locale: string,
+): LabelTexts | undefined {
+  const { label } = bound.drawing
+  if (label === undefined) return undefined
+  if (label === 'own') {
+    const values = ownValues(bound)
+    return values && inOrder(roleTexts(values, locale), shown)
+  }
+  const holes = label.pieces
+    .slice(1)
+    .map((_, i) => shaped.roles.get(`label ${i}`))
+    .map(values => values && roleTexts(values, locale))
+  return inOrder(
+    mark =>
+      fillWords(
+        label.pieces,
+        holes.map(text => text?.(mark) ?? ''),
+      ),
+    shown,
+  )
+}
+
+/** The addresses that marks lead to. Unsafe ones lead nowhere. */
+export function linkTexts(shaped: Shaped, shown: Int32Array | undefined): LabelTexts | undefined {
+  const cells = shaped.roles.get('link')?.cells
+  if (cells?.type !== 'text') return undefined
+  return inOrder(mark => safeLink(cells.words[cells.codes[mark]] ?? '') ?? '', shown)
+}
+
+const inOrder = (texts: LabelTexts, shown: Int32Array | undefined): LabelTexts =>
+  shown ? mark => texts(shown[mark]) : texts
+
+/** The values that the shapes show: a cell's colour, a bar's length, a point's height. */
+export function ownValues({ drawing, marks, shade, x, y }: BoundDrawing): RoleValues | undefined {
+  if (drawing.kind.cells) return shade
+  const values = lies(marks) ? x : y
+  return marks[lies(marks) ? 'x' : 'y'].unbound ? undefined : values
+}
+
+/** The values of a role as people read them, by mark. */
+export function roleTexts(values: RoleValues, locale: string): LabelTexts {
+  const { cells, meaning, zone, ends } = values
+  if (cells.type === 'text') {
+    const { codes, words } = cells
+    return mark => {
+      const word = codes[mark] < 0 ? '' : (words[codes[mark]] ?? '')
+      return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale) : word
+    }
+  }
+  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
+  const all = cells.values
+  const write = textsOf(cells.type, all, values, unit, locale, zone)
+  if (!ends || !values.spans) return write
+  const writeEnd = textsOf(cells.type, ends, values, unit, locale, zone)
+  return mark => `${write(mark)} – ${writeEnd(mark)}`
+}
+
+function textsOf(
+  type: 'number' | 'time',
+  all: Float64Array,
+  values: RoleValues,
+  unit: Parameters<typeof momentText>[1],
+  locale: string,
+  zone: RoleValues['zone'],
+): LabelTexts {
+  if (type === 'time')
+    return mark => (Number.isNaN(all[mark]) ? '' : momentText(all[mark], unit, locale, zone))
+  const look = { ...lookOf(values), locale }
+  if (all.length > MOST_ALIKE) return mark => (Number.isNaN(all[mark]) ? '' : valueText(all[mark], look))
+  const present = [...new Set(all)].filter(value => !Number.isNaN(value))
+  const texts = briefTexts(present, look)
+  const known = new Map(present.map((value, i) => [value, texts[i]]))
+  return mark => known.get(all[mark]) ?? ''
+}
+
+/** Three digits say enough where a shape shows the value as well; axis and tooltip have the rest. */
+function briefTexts(present: readonly number[], look: Parameters<typeof tickTexts>[1]): string[] {
+  const exact = tickTexts(present, look)
+  if (typeof look.format === 'function' || exact.every(text => text.length <= 5)) return exact
+  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  const own = [
+    'maximumFractionDigits',
+    'minimumFractionDigits',
+    'maximumSignificantDigits',
+    'notation',
+  ] as const
+  if (own.some(option => given[option] !== undefined)) return exact
+  const sizes = present.map(Math.abs).filter(value => value > 0)
+  const largest = Math.max(0, ...sizes)
+  const percent = look.percent && given.style === undefined
+  const base: Intl.NumberFormatOptions = percent ? { style: 'percent' } : { ...given }
+  if (base.style === 'currency') base.currencyDisplay ??= 'narrowSymbol'
+  if (!percent && largest >= 10_000) base.notation = 'compact'
+  const group = (value: number) => (base.notation ? Math.floor(Math.log10(value) / 3) : 0)
+  const alike = sizes.every(value => group(value) === group(largest))
+  const first = (percent ? largest * 100 : largest) / 1000 ** group(largest || 1)
+  // Of one order, numbers are written with the same decimals, so that they compare at a glance.
+  const digits = first >= 100 ? 0 : first >= 10 ? 1 : 2
+  const format = numberFormat(
+    look.locale,
+    alike
+      ? { ...base, minimumFractionDigits: digits, maximumFractionDigits: digits }
+      : { ...base, maximumSignificantDigits: 3 },
+  )
+  return present.map(value => format.format(value))
+}
+
+/** One value as briefly as labels are. */
+export const briefText = (value: number, look: Parameters<typeof tickTexts>[1]): string =>
+  briefTexts([value], look)[0]
+
+/** A share of a whole in percent, with a decimal only where it would else vanish. */
+export function shareText(share: number, locale: string): string {
+  const digits = share > 0 && share < 0.01 ? 1 : 0
+  return numberFormat(locale, { style: 'percent', maximumFractionDigits: digits }).format(share)
+}

@@ -1,0 +1,114 @@
+import * as v from 'valibot'
+import { DapploError } from '../finding/error.ts'
+import { suggest } from '../finding/nearest.ts'
+import type { Table } from '../table/live/table.ts'
+import { checkColumns, checkLooks } from './check-looks.ts'
+import type { Description } from './description.ts'
+import {
+  axisOptions,
+  chartFile,
+  column,
+  description,
+  drawing,
+  house,
+  scale,
+  sentences,
+  source,
+  spreadFile,
+  style,
+} from './schema.ts'
+
+type Schema = v.GenericSchema<any, any>
+
+/** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
+export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
+  const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
+  const schema: Schema =
+    what === 'house' ? house : what === 'description' ? description : isSpread ? spreadFile : chartFile
+  const result = v.safeParse(schema, data)
+  if (result.success) return
+  const issue = deepest(result.issues)
+  const path = [at, ...(issue.path ?? []).map(item => String(item.key))]
+    .filter(Boolean)
+    .join('.')
+    .replace(/\.(\d+)/g, '[$1]')
+  const key = issue.path?.at(-1)?.key
+  if (issue.type === 'strict_object' && issue.expected === 'never') {
+    throw new DapploError(
+      'unknown-option',
+      `There is no option "${String(key)}"`,
+      path,
+      suggest(String(key), optionsAt(issue, what === 'house' ? house.entries : chartFile.entries), 'Options'),
+    )
+  }
+  if (issue.type === 'strict_object' && issue.received === 'undefined') {
+    throw new DapploError(
+      'bad-description',
+      `"${String(key)}" is missing`,
+      path,
+      key === 'draw' ? 'Say what to draw, such as "line".' : 'Add it.',
+    )
+  }
+  throw new DapploError(
+    'bad-description',
+    `${issue.received === 'undefined' ? 'Nothing' : issue.received} stands where ${expected(issue.expected)} belongs`,
+    path,
+    'Correct it as the reference for chart descriptions says.',
+  )
+}
+
+const expected = (text: string | null) =>
+  (text ?? 'something else')
+    .replace(/[()]/g, '')
+    .replace(/ \| /g, ' or ')
+    .replace(/\bObject\b/g, 'an object')
+    .replace(/\bArray\b/g, 'a list')
+
+/** In a union, the alternative that got furthest is what was meant. */
+function deepest(
+  issues: readonly v.BaseIssue<unknown>[],
+  prefix: v.IssuePathItem[] = [],
+): v.BaseIssue<unknown> {
+  let best: v.BaseIssue<unknown> | undefined
+  const depth = (issue: v.BaseIssue<unknown>) => issue.path?.length ?? 0
+  for (const issue of issues) {
+    const path = [...prefix, ...(issue.path ?? [])]
+    const own = { ...issue, path } as unknown as v.BaseIssue<unknown>
+    const candidate = issue.issues?.length ? deepest(issue.issues, path as v.IssuePathItem[]) : own
+    const chosen = depth(candidate) > depth(own) ? candidate : own
+    const deeper = best ? depth(chosen) - depth(best) : 1
+    if (!best || deeper > 0 || (deeper === 0 && telling(chosen) > telling(best))) best = chosen
+  }
+  return best!
+}
+
+/** Among equals, a value of the wrong type says more than a word that is not known, and that more than one that is missing. */
+const telling = (issue: v.BaseIssue<unknown>): number =>
+  issue.received === 'undefined' ? 0 : issue.expected === 'never' ? 1 : 2
+
+/** The options known where an unknown one was found. */
+function optionsAt(issue: v.BaseIssue<unknown>, whole: object): string[] {
+  const parent = issue.path?.at(-1)
+  const kinds: Record<string, object> = {
+    draw: drawing.entries,
+    style: style.entries,
+    house: house.entries,
+    words: sentences,
+  }
+  const above = issue.path?.at(-2)?.key
+  const higher = issue.path?.at(-3)?.key
+  if (parent && typeof above === 'string' && kinds[above]) return Object.keys(kinds[above])
+  if (higher === 'scales') return Object.keys(scale.entries)
+  if (higher === 'columns') return Object.keys(column.entries)
+  if (higher === 'draw') return Object.keys(drawing.entries)
+  if (higher === 'tables') return Object.keys(source.entries)
+  if (higher === 'axes') return Object.keys(axisOptions.entries)
+  return Object.keys(whole)
+}
+
+/** Checks a description, and the options of the columns that its tables have. */
+export function checkDescription(description: Description, tables: readonly Table[]): void {
+  checkShape(description, 'description')
+  checkLooks(description)
+  for (const table of tables) checkColumns(table)
+}

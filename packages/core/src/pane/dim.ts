@@ -1,0 +1,100 @@
+import type { BoundDrawing } from '../bind/model.ts'
+import { paintOf } from '../drawing/paint-of.ts'
+import type { Areas, Batch, Lines, Pixels, Scene } from '../scene/scene.ts'
+import { shapeCount } from '../scene/scene.ts'
+import type { RowTest } from '../table/live/selection.ts'
+import type { Composition, Pane } from './model.ts'
+
+/** By drawing: whether a row of its table is among those that stand out. */
+export type RowTests = Map<BoundDrawing, RowTest>
+
+/** What is not selected keeps this share of its opacity. */
+const DIM = 0.22
+/** What is selected becomes this much more opaque, where it was not. */
+const LIT = 2.5
+
+/** The scene in which only shapes with a selected row stand out; the very same scene where nothing is selected. */
+export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
+  if (tests.size === 0) return scene
+  const batches = scene.batches.flatMap(batch => {
+    const pane = panes[batch.pane ?? 0]
+    const bound = batch.drawing === undefined ? undefined : pane?.bound.drawings[batch.drawing]
+    const test = bound && tests.get(bound)
+    if (!bound || !test) return [batch]
+    const found = { test, pane, bound }
+    return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found.test)
+  })
+  return { ...scene, batches }
+}
+
+function dimBatch(batch: Batch, test: RowTest): Batch[] {
+  if (batch.kind === 'lines' || batch.kind === 'areas') return dimLines(batch, test)
+  const { rows } = batch
+  const alpha = new Float32Array(shapeCount(batch))
+  for (let i = 0; i < alpha.length; i++) {
+    const own = batch.alpha ? batch.alpha[i] : 1
+    // In a cloud, what is selected becomes more solid as well.
+    alpha[i] = rows && !has(rows(i), test) ? own * DIM : Math.min(1, own * LIT)
+  }
+  if (!rows) alpha.fill(DIM)
+  return [{ ...batch, alpha }]
+}
+
+function has(rows: ArrayLike<number>, test: RowTest): boolean {
+  for (let i = 0; i < rows.length; i++) if (test(rows[i])) return true
+  return false
+}
+
+/** A line stays faint as a whole; over it lie the stretches whose rows are selected. */
+function dimLines(batch: Lines | Areas, test: RowTest): Batch[] {
+  const faint = { ...batch, alpha: new Float32Array(batch.names.length).fill(DIM) }
+  const { rows } = batch
+  if (!rows) return [faint]
+  const lit = batch.x.slice()
+  let any = false
+  for (let i = 0; i < lit.length; i++) {
+    const behind = rows(i)
+    // Vertices that stand for a stretch of rows belong to it on either side.
+    if (behind.length > 0 && !has(behind, test)) lit[i] = Number.NaN
+    else if (behind.length > 0) any = true
+  }
+  if (!any) return [faint]
+  const top = { ...batch, id: `${batch.id}/selected`, x: lit }
+  return [faint, batch.kind === 'lines' ? { ...top, keys: [] } : top] as Batch[]
+}
+
+/** A crowd stays faint; over it lies the crowd of those that are selected. */
+function dimCrowd(
+  batch: Pixels,
+  { test, pane, bound }: { test: RowTest; pane: Pane; bound: BoundDrawing },
+): Batch[] {
+  const { marks, drawing } = bound
+  const all = new Int32Array(marks.length)
+  let count = 0
+  const { rowOf } = marks
+  const { mask } = test
+  if (rowOf && mask) {
+    for (let mark = 0; mark < marks.length; mark++) if (mask[rowOf(mark)]) all[count++] = mark
+  } else {
+    for (let mark = 0; mark < marks.length; mark++)
+      if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) all[count++] = mark
+  }
+  const lit = all.subarray(0, count)
+  const faint = { ...batch, alpha: Float32Array.of(DIM) }
+  const x = pane.scales.get(bound.xScale)
+  const y = pane.scales.get(bound.yScale)
+  const { crowd } = drawing.kind
+  if (lit.length === 0 || !x || !y || !crowd) return [faint]
+  const paint = paintOf(marks, drawing.style)
+  const at = { x: new Float64Array(count), y: new Float64Array(count) }
+  const color = new Uint16Array(count)
+  for (let i = 0; i < count; i++) {
+    at.x[i] = marks.x.at[lit[i]]
+    at.y[i] = marks.y.at[lit[i]]
+    color[i] = paint.color[lit[i]]
+  }
+  const own = { ...marks, length: count, x: { ...marks.x, at: at.x }, y: { ...marks.y, at: at.y } }
+  const density = batch.columns / batch.width[0]
+  const top = crowd(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
+  return [faint, { ...top, pane: batch.pane, drawing: batch.drawing }]
+}

@@ -1,0 +1,12 @@
+import type { Labels } from '../describe/kind.ts'
+import { pieLabels, planPie } from './pie-labels.ts'
+import { shapeLabels } from './shape-labels.ts'
+
+/** Words at shapes, placed so that none overlap: `label` needs it, and so do kinds that are read by words. */
+export interface PlacesLabels extends Labels {
+  shapes: typeof shapeLabels
+  planPie: typeof planPie
+  pie: typeof pieLabels
+}
+
+export const labels: PlacesLabels = { part: 'labels', shapes: shapeLabels, planPie, pie: pieLabels }

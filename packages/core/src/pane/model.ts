@@ -1,0 +1,77 @@
+import type { Bound, Domain } from '../bind/model.ts'
+import type { Settled } from '../describe/description.ts'
+import type { Frame, State } from '../describe/frame.ts'
+import type { Finding } from '../finding/error.ts'
+import type { AxisInput } from '../guide/axis-parts.ts'
+import type { AxisLook } from '../guide/axis-shapes.ts'
+import type { PositionScale } from '../scale/scale.ts'
+import type { Batch, Box, Scene } from '../scene/scene.ts'
+import type { Measure } from '../theme/measure.ts'
+import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
+import type { PlacesLabels } from './labels.ts'
+
+/** One axis of a chart, before it has a size. */
+export interface PlannedAxis {
+  name: string
+  role: 'x' | 'y'
+  input: AxisInput
+  look: AxisLook
+  hidden: boolean
+  title: string
+  /** Whether shapes grow along its scale. */
+  grows: boolean
+}
+
+/** One plot with its axes and words, and what it was made from, for reading values back. */
+export interface Pane {
+  /** What the ids of its batches begin with. */
+  prefix: string
+  bound: Bound
+  plot: Box
+  scales: ReadonlyMap<string, PositionScale>
+  /** Ends of each scale without zoom, in data units. */
+  full: ReadonlyMap<string, readonly [number, number]>
+  batches: Batch[]
+  /** What was asked of its axes and has no room. */
+  findings: Finding[]
+  /** Room that labels take on either side of the plot, in pixels: panes that line up share the largest. */
+  insets: { left: number; right: number }
+}
+
+/** A scene with the panes that it shows: one for a chart, several for a spread. */
+export interface Composition {
+  scene: Scene
+  panes: Pane[]
+  theme: Theme
+  tongue: Tongue
+}
+
+export interface PaneInput {
+  description: Settled
+  bound: Bound
+  domains: ReadonlyMap<string, Domain>
+  frame: Frame
+  theme: Theme
+  measure: Measure
+  zoom: State['zoom']
+  labels: PlacesLabels | undefined
+  /** The entry of a legend that stands out: other series fade. */
+  preview?: string
+  box: Box
+  /** Which plot of the scene this is, and what its batches and scales are called in it. */
+  pane: number
+  prefix: string
+  /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
+  outside: boolean
+  /** Whether another pane below shows the same horizontal axis. */
+  sharedBelow?: boolean
+}
+
+/** A pane that knows where its plot will be, and has drawn nothing yet. */
+export interface PaneLayout {
+  /** Room that its labels take on either side of the plot, in pixels. */
+  insets: { left: number; right: number }
+  /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others. */
+  draw(insets?: { left: number; right: number }): Pane
+}

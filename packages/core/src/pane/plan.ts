@@ -1,0 +1,215 @@
+import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
+import { labelOf, lookOf, measureTitle } from '../bind/naming.ts'
+import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
+import type { State } from '../describe/frame.ts'
+import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
+import type { AxisInput, Side } from '../guide/axis-parts.ts'
+import type { AxisLook } from '../guide/axis-shapes.ts'
+import { clean } from '../guide/text.ts'
+import { arrangeOf } from '../resolve/resolve.ts'
+import { KINDS } from '../scale/scale.ts'
+import { stepOfSpan } from '../scale/time-ticks.ts'
+import { utc } from '../table/cells/zone.ts'
+import { numberOf } from '../table/group/where.ts'
+import type { Tongue } from '../words/tongue.ts'
+import type { PlannedAxis } from './model.ts'
+
+/** Decides for every scale which axis reads it: its side, its ticks, its title. */
+export function planAxes(
+  description: Settled,
+  bound: Bound,
+  domains: ReadonlyMap<string, Domain>,
+  zoom: State['zoom'],
+  labelRoom: number,
+): PlannedAxis[] {
+  const planned: PlannedAxis[] = []
+  for (const source of bound.scales.values()) {
+    const option = description.axes?.[source.name]
+    const options: AxisOptions = option === false || option === undefined ? {} : option
+    const side = sideOf(source, options, planned)
+    planned.push(
+      planOne(source, domains.get(source.name)!, option, options, side, description, bound, zoom, labelRoom),
+    )
+  }
+  planned.push(...readings(description, domains, planned, bound.tongue.locale))
+  return planned
+}
+
+/** The first vertical scale stands on the left, the next on the right, unless told otherwise. */
+function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[]): Side {
+  const level = source.role === 'x'
+  if (side !== undefined && level === (side === 'top' || side === 'bottom')) return side
+  if (level) return 'bottom'
+  const taken = planned.filter(one => one.role === 'y')
+  if (source.name === 'right') return 'right'
+  return taken.length === 0 || taken.some(one => one.look.side === 'right') ? 'left' : 'right'
+}
+
+function planOne(
+  source: ScaleInput,
+  domain: Domain,
+  option: Axis | undefined,
+  options: AxisOptions,
+  side: Side,
+  description: Settled,
+  bound: Bound,
+  zoom: State['zoom'],
+  labelRoom: number,
+): PlannedAxis {
+  const { values, bound: first } = source.uses[0]
+  const { meaning, column } = values
+  const scale = description.scales?.[source.name]
+  const look = lookOf(values)
+  const format = options.format ?? look.format
+  const zoomed = zoom?.[source.name]
+  const shared = source.uses.every(use => use.positions.measured && arrangeOf(use.bound.drawing) === 'share')
+  const { kind } = domain
+  const input: AxisInput = {
+    name: source.name,
+    side,
+    kind,
+    min: zoomed ? Math.min(...zoomed) : domain.min,
+    max: zoomed ? Math.max(...zoomed) : domain.max,
+    round: zoomed ? { min: false, max: false } : domain.round,
+    // Categories are listed from the top, as people read.
+    reverse: domain.reverse !== (source.role === 'y' && kind.name === 'category'),
+    words: domain.words,
+    zone: domain.zone,
+    look: {
+      ...look,
+      percent: look.percent || shared,
+      format: kind.name === 'time' || shared ? options.format : format,
+      locale: bound.tongue.locale,
+    },
+    unit:
+      meaning.is === 'bucket'
+        ? meaning.unit
+        : meaning.is === 'column' && column?.reader.dateOnly
+          ? 'day'
+          : undefined,
+    cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
+    timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
+    labelRoom,
+    minor: options.minor,
+    images: options.images ?? column?.options.images,
+    alignTo: scale?.alignTo,
+    wish: wishOf(options, domain, source.name),
+  }
+  // Stretched to the whole, sums are shares.
+  const grows = source.uses.some(use => use.bound.drawing.kind.fromZero && use.positions.measured)
+  return {
+    name: source.name,
+    role: source.role,
+    input,
+    look: axisLook(options, side, wantsGrid(source, input, bound, grows)),
+    hidden: option === false,
+    title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
+    grows,
+  }
+}
+
+function axisLook(options: AxisOptions, side: Side, grid: boolean): AxisLook {
+  const wish = options.grid
+  return {
+    side,
+    away: 0,
+    grid: typeof wish === 'object' ? true : (wish ?? grid),
+    gridDash: typeof wish === 'object' ? wish.dash : undefined,
+    gridColor: typeof wish === 'object' ? wish.color : undefined,
+    stripes: options.stripes,
+    emphasis: options.emphasis && { unit: options.emphasis, count: 1 },
+    tickLength: options.tickLength,
+  }
+}
+
+function wishOf({ ticks }: AxisOptions, domain: Domain, name: string): AxisInput['wish'] {
+  if (ticks === undefined || typeof ticks === 'number') return ticks
+  if (Array.isArray(ticks)) {
+    const type = domain.kind.name === 'time' ? 'time' : 'number'
+    return ticks.map((value, i) =>
+      domain.kind.name === 'category'
+        ? domain.words.indexOf(String(value))
+        : numberOf(value, type, domain.zone, `axes.${name}.ticks[${i}]`),
+    )
+  }
+  const step = typeof ticks.every === 'number' ? ticks.every : stepOfSpan(ticks.every)
+  if (step !== undefined && (typeof step === 'object' || step > 0)) return { every: step }
+  throw new DapploError(
+    'bad-option',
+    `${quoted(ticks.every)} is no interval from tick to tick`,
+    `axes.${name}.ticks.every`,
+    'Write a number above 0, or one unit of time and how many of it, as in { "months": 3 }.',
+  )
+}
+
+function titleOf(
+  source: ScaleInput,
+  options: AxisOptions,
+  table: Parameters<typeof labelOf>[1],
+  tongue: Tongue,
+  domain: Domain,
+  shared: boolean,
+): string {
+  if (typeof options.title === 'string') return clean(options.title)
+  if (options.title === false || domain.kind.name === 'time' || domain.kind.name === 'category') return ''
+  const { values, bound } = source.uses[0]
+  const label = labelOf(values.meaning, table, tongue)
+  const alike = source.uses.every(
+    use => labelOf(use.values.meaning, use.bound.drawing.table, tongue) === label,
+  )
+  if (!alike) return ''
+  const title = clean(measureTitle(values, source.role === 'y' ? bound.x : bound.y, table, tongue))
+  return shared ? tongue.say('Share of {what}', { what: tongue.lower(title) }) : title
+}
+
+function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: boolean): boolean {
+  if (input.kind.name === 'category') return false
+  // A second scale has gridlines of its own only where they are those of the first.
+  if (source.role === 'y') return input.name === 'y' || bound.scales.get('y') === undefined
+  // Points are read in both directions, lying bars along x; a time axis needs no lines.
+  return grows || bound.drawings.every(one => one.drawing.kind.swatch === 'disc')
+}
+
+/** Scales that no drawing uses, but that read another one differently: as a percentage of a total. */
+function readings(
+  description: Settled,
+  domains: ReadonlyMap<string, Domain>,
+  planned: PlannedAxis[],
+  locale: string,
+): PlannedAxis[] {
+  const out: PlannedAxis[] = []
+  for (const [name, scale] of Object.entries(description.scales ?? {})) {
+    if (scale.percentOf === undefined || planned.some(one => one.name === name)) continue
+    const base = planned.find(one => one.name === 'y')
+    const domain = domains.get('y')
+    if (!base || !domain || !(Math.abs(scale.percentOf) > 0)) continue
+    const option = description.axes?.[name]
+    const options: AxisOptions = option === false || option === undefined ? {} : option
+    const side = options.side === 'left' ? 'left' : 'right'
+    out.push({
+      name,
+      role: 'y',
+      input: {
+        ...base.input,
+        name,
+        side,
+        kind: KINDS.linear,
+        zone: utc,
+        words: [],
+        min: domain.min / scale.percentOf,
+        max: domain.max / scale.percentOf,
+        round: { min: false, max: false },
+        look: { locale, percent: true, format: options.format },
+        percentOf: scale.percentOf,
+        wish: wishOf(options, domain, name),
+        alignTo: undefined,
+      },
+      look: axisLook(options, side, false),
+      hidden: option === false,
+      title: typeof options.title === 'string' ? clean(options.title) : '',
+      grows: false,
+    })
+  }
+  return out
+}

@@ -1,0 +1,112 @@
+import { levelName, roundedLevel } from '../bind/level.ts'
+import type { BoundDrawing } from '../bind/model.ts'
+import { labelOf } from '../bind/naming.ts'
+import { roleTexts } from '../bind/values.ts'
+import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
+import { type LabelJob, placeLabels } from '../guide/labels.ts'
+import { LabelRoom } from '../guide/room.ts'
+import { arrangeOf } from '../resolve/resolve.ts'
+import type { Batch, Box } from '../scene/scene.ts'
+import type { Measure } from '../theme/measure.ts'
+import type { Theme } from '../theme/theme.ts'
+import type { Tongue } from '../words/tongue.ts'
+
+/** The shapes of one drawing. */
+export interface DrawnShapes {
+  bound: BoundDrawing
+  batches: readonly Batch[]
+}
+
+/** Places the words at all shapes of a plot: references first, since they say the most. Those without room are told of. */
+export function shapeLabels(
+  drawn: readonly DrawnShapes[],
+  tongue: Tongue,
+  plot: Box,
+  theme: Theme,
+  measure: Measure,
+): Found<Batch[]> {
+  const findings: Finding[] = []
+  const jobs = drawn
+    .flatMap(({ bound, batches }) => {
+      const job = jobFor(bound, batches, tongue)
+      return job ? [{ bound, job }] : []
+    })
+    .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
+  if (jobs.length === 0) return { value: [], findings }
+  const room = new LabelRoom(
+    { x: plot.x - 1, y: plot.y - 3, width: plot.width + 2, height: plot.height + 4 },
+    drawn.flatMap(one => one.batches),
+  )
+  const value = jobs.flatMap(({ bound, job }) => {
+    const { batches, left } = placeLabels(`drawing ${bound.drawing.index}`, job, room, plot, theme, measure)
+    if (left > 0)
+      findings.push({
+        code: 'labels-left-out',
+        message: `${left === 1 ? 'One label has' : `${left} labels have`} no room and ${left === 1 ? 'is' : 'are'} left out`,
+        remedy: 'Make the chart larger, label fewer shapes with "where", or leave values to the tooltip.',
+        path: bound.drawing.path ? `${bound.drawing.path}.label` : 'label',
+      })
+    return batches
+  })
+  return { value, findings }
+}
+
+function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue): LabelJob | undefined {
+  const { drawing, marks, labels } = bound
+  if (drawing.kind.parts) return undefined
+  // A kind may have words of its own; those of the description go before them.
+  const told = batches.find(batch => batch.labels)
+  if (told?.labels && (!labels || drawing.label === 'own') && !drawing.wordless) {
+    const { labels: words } = told
+    // Several formulas are told apart only by name, and shown only when asked for.
+    const several = marks.series.length > 1
+    if (several && drawing.label !== 'own') return undefined
+    const textOf = (shape: number) =>
+      words[shape] && several ? `${marks.series[shape]?.name}: ${words[shape]}` : words[shape]
+    return { batch: told, textOf, at: 'reference' }
+  }
+  const texts = labels ?? (drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined)
+  if (!texts || drawing.wordless) return undefined
+  const batch = batches.find(one => one.kind === 'rects' || one.kind === 'segments') ?? batches[0]
+  if (!batch) return undefined
+  if (batch.kind === 'lines' && batch.keys.length === 0 && batch.labels === undefined) return undefined
+  const markOf = new Map<string | number, number>()
+  for (let mark = 0; mark < marks.length; mark++) markOf.set(marks.keyOf(mark), mark)
+  const textOf = (shape: number) => {
+    const mark = markOf.get(batch.keys[shape])
+    return mark === undefined ? undefined : texts(mark)
+  }
+  const stacked = ['stack', 'share'].includes(arrangeOf(drawing)) && marks.series.length > 1
+  const at =
+    drawing.kind.aside && batch.kind !== 'discs' && batch.kind !== 'lines'
+      ? 'reference'
+      : drawing.kind.cells
+        ? 'cell'
+        : stacked
+          ? 'stacked'
+          : 'bar'
+  return { batch, textOf, at }
+}
+
+/** A reference is named after what it is, and says its value unless it was named. */
+function referenceTexts(
+  { drawing, x, y, marks }: BoundDrawing,
+  tongue: Tongue,
+): ((mark: number) => string) | undefined {
+  const { name, level } = drawing
+  if (name !== undefined) return () => name
+  // What stands at places of its own is read by its axes.
+  if (!marks.x.unbound && !marks.y.unbound) return undefined
+  const values = marks.y.unbound ? x : y
+  if (level) {
+    const cells = values.cells
+    if (cells.type === 'text') return undefined
+    const rounded = { ...values, cells: { ...cells, values: cells.values.map(roundedLevel) } }
+    const text = roleTexts(rounded, tongue.locale)
+    return mark => `${levelName(level, tongue)} ${text(mark)}`
+  }
+  const text = roleTexts(values, tongue.locale)
+  const label = values.meaning.is === 'value' ? '' : `${labelOf(values.meaning, drawing.table, tongue)} `
+  return marks.length > 12 ? undefined : mark => `${label}${text(mark)}`
+}

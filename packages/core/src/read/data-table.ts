@@ -1,0 +1,141 @@
+import type { BoundDrawing } from '../bind/model.ts'
+import { labelOf, measureTitle } from '../bind/naming.ts'
+import { lies } from '../drawing/lies.ts'
+import type { Composition } from '../pane/model.ts'
+import { withinDates } from '../table/cells/calendar.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import type { Tongue } from '../words/tongue.ts'
+import { placeText, textOf } from './reading-texts.ts'
+
+/** What a chart shows, as a table of texts. */
+export interface DataTable {
+  caption: string
+  head: string[]
+  rows: string[][]
+  /** How many more rows there are than are listed. */
+  more: number
+}
+
+/** Rows that a table lists at most unless told otherwise. */
+const MOST = 1000
+
+/** How values are written: as people read them, or as programs do (plain numbers, times by ISO 8601). */
+export type DataStyle = 'read' | 'plain'
+
+/** The values behind a picture, one table for each drawing that has its own places: places in rows, series in columns. */
+export function dataTables(composition: Composition, most = MOST, style: DataStyle = 'read'): DataTable[] {
+  return composition.panes.flatMap(pane =>
+    pane.bound.drawings
+      .filter(one => !one.drawing.kind.aside && one.marks.length > 0)
+      .map(bound => tableOf(bound, composition, most, style)),
+  )
+}
+
+/** A number or time as programs write it. */
+function plainText(values: RoleValues, value: number): string {
+  if (Number.isNaN(value)) return ''
+  if (values.cells.type !== 'time') return String(value)
+  const { meaning, column, zone } = values
+  const days =
+    (meaning.is === 'bucket' && meaning.unit !== 'hour' && meaning.unit !== 'minute') ||
+    column?.reader.dateOnly
+  // A day is a day, wherever it is read.
+  return days
+    ? new Date(withinDates(value + zone.offsetAt(value))).toISOString().slice(0, 10)
+    : new Date(value).toISOString()
+}
+
+function tableOf(bound: BoundDrawing, composition: Composition, most: number, style: DataStyle): DataTable {
+  const { drawing, marks, x, y, shade } = bound
+  const { tongue } = composition
+  const write = (values: RoleValues, value: number) =>
+    style === 'plain' ? plainText(values, value) : textOf(values, value, tongue.locale)
+  const own = (values: RoleValues) => labelOf(values.meaning, drawing.table, tongue)
+  const count = Math.min(marks.length, most)
+  if (drawing.kind.parts) {
+    return {
+      caption: own(y),
+      head: [own(x), own(y)],
+      rows: Array.from({ length: count }, (_, i) => [
+        marks.series[marks.seriesOf?.[i] ?? 0].name,
+        write(y, marks.y.at[i]),
+      ]),
+      more: marks.length - count,
+    }
+  }
+  const at = (values: RoleValues, role: 'x' | 'y', i: number) =>
+    marks[role].measured || (values.cells.type !== 'text' && !values.ends)
+      ? write(values, marks[role].at[i])
+      : style === 'plain' && values.cells.type !== 'text'
+        ? plainText(values, values.cells.values[i])
+        : placeText(values, i, marks[role].at[i], composition)
+  const cloud = drawing.kind.swatch === 'disc' && !marks.x.from && !marks.y.from
+  if (drawing.kind.cells || cloud) {
+    const named = marks.series.length > 1
+    const shades = shade && shade.cells.type !== 'text' ? shade : undefined
+    return {
+      caption: tongue.say('{what} by {group}', { what: own(y), group: own(x) }),
+      head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...(shades ? [own(shades)] : [])],
+      rows: Array.from({ length: count }, (_, i) => [
+        ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
+        at(x, 'x', i),
+        at(y, 'y', i),
+        ...(shades ? [write(shades, (shades.cells as { values: Float64Array }).values[i])] : []),
+      ]),
+      more: marks.length - count,
+    }
+  }
+  return pivoted(bound, most, tongue, at, write)
+}
+
+/** Places in rows, series in columns. */
+function pivoted(
+  { drawing, marks, x, y }: BoundDrawing,
+  most: number,
+  tongue: Tongue,
+  at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
+  write: (values: RoleValues, value: number) => string,
+): DataTable {
+  const lying = lies(marks)
+  const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
+  const [places, values] = lying ? [marks.y, marks.x] : [marks.x, marks.y]
+  const found = new Map<number, number[]>()
+  let present = 0
+  for (let i = 0; i < marks.length; i++) {
+    const place = places.at[i]
+    if (Number.isNaN(place)) continue
+    present++
+    const known = found.get(place)
+    if (known) known.push(i)
+    else found.set(place, [i])
+  }
+  // Where no two series share a place, as when colour repeats the axis, one column of values says it all.
+  const alone = found.size === present
+  const columns = alone ? 1 : marks.series.length
+  const sorted = [...found].sort(([a], [b]) => a - b).slice(0, most)
+  const rows = sorted.map(([, behind]) => {
+    const texts = new Array<string>(columns).fill('')
+    for (const i of behind)
+      if (!Number.isNaN(values.at[i]))
+        texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = write(measure, values.at[i])
+    return [at(across, lying ? 'y' : 'x', behind[0]), ...texts]
+  })
+  const title = measureTitle(measure, across, drawing.table, tongue)
+  return {
+    caption: title,
+    head: [
+      labelOf(across.meaning, drawing.table, tongue),
+      ...(marks.series.length > 1 && !alone ? marks.series.map(one => one.name) : [title]),
+    ],
+    rows,
+    more: found.size - rows.length,
+  }
+}
+
+/** Tables as CSV (RFC 4180), one after the other. */
+export function csvText(tables: readonly DataTable[]): string {
+  const cell = (text: string) => (/[",\r\n]/.test(text) ? `"${text.replace(/"/g, '""')}"` : text)
+  return tables
+    .map(({ head, rows }) => [head, ...rows].map(row => row.map(cell).join(',')).join('\r\n'))
+    .join('\r\n\r\n')
+}

@@ -1,0 +1,93 @@
+import { textBox } from '../guide/room.ts'
+import type { Composition } from '../pane/model.ts'
+import type { Box, Texts } from '../scene/scene.ts'
+import type { Measure } from '../theme/measure.ts'
+
+/** A word of the picture that a person can act on. */
+export interface Hotspot {
+  /** `legend`: an entry that names series; `label`: a category's or bucket's name at an axis. */
+  kind: 'legend' | 'label'
+  /** Of a legend: the key of its entry. Of a label: the scale's name, and the value. */
+  key: string
+  scale: string | undefined
+  value: number
+  name: string
+  pane: number
+  hidden: boolean
+  /** In pixels, with room around the word. */
+  box: Box
+}
+
+/** Room around a word that belongs to it, in pixels. */
+const AROUND = { x: 4, y: 4 }
+
+/** The words of a picture that answer to a person: entries of legends, and names at the axes. */
+export function hotspots(composition: Composition, measure: Measure): Hotspot[] {
+  const out: Hotspot[] = []
+  composition.panes.forEach((pane, i) => {
+    const entries = new Map(pane.bound.legend.map(entry => [entry.key, entry]))
+    for (const batch of pane.batches) {
+      if (batch.kind !== 'texts') continue
+      const id = batch.id.slice(pane.prefix.length)
+      if (/^(legend|ends)(\/\w+)?\/names$/.test(id)) {
+        batch.texts.forEach((name, t) => {
+          const entry = entries.get(String(batch.keys[t]))
+          if (!entry) return
+          const box = boxOf(batch, t, measure)
+          // The run of stroke under a name, and the disc before it, belong to it too.
+          if (entry.swatch === 'disc') Object.assign(box, { x: box.x - 12, width: box.width + 12 })
+          const { key, hidden } = entry
+          out.push({
+            kind: 'legend',
+            key,
+            scale: undefined,
+            value: Number.NaN,
+            name,
+            pane: i,
+            hidden,
+            box: { ...box, height: box.height + 3 },
+          })
+        })
+      }
+      const axis = /^axis (.+)\/labels$/.exec(id)?.[1]
+      if (axis === undefined || batch.turn !== 0) continue
+      const use = pane.bound.scales.get(axis)?.uses[0]
+      if (!use || (use.positions.from === undefined && pane.scales.get(axis)?.kind.name !== 'category'))
+        continue
+      if (use.positions.spans) continue
+      batch.texts.forEach((name, t) => {
+        const value = batch.at?.[t] ?? Number.NaN
+        if (Number.isNaN(value)) return
+        const key = `${axis} ${value}`
+        // A name in several lines is one word.
+        const known = out.find(one => one.kind === 'label' && one.pane === i && one.key === key)
+        const box = boxOf(batch, t, measure)
+        if (known) Object.assign(known, { name: `${known.name} ${name}`, box: around(known.box, box) })
+        else out.push({ kind: 'label', key, scale: axis, value, name, pane: i, hidden: false, box })
+      })
+    }
+  })
+  return out
+}
+
+function boxOf(batch: Texts, i: number, measure: Measure): Box {
+  const { x, y, width, height } = textBox(
+    measure(batch.texts[i], batch),
+    batch,
+    batch.x[i],
+    batch.y[i],
+    batch.anchor,
+  )
+  return { x: x - AROUND.x, y: y - AROUND.y, width: width + AROUND.x * 2, height: height + AROUND.y * 2 }
+}
+
+function around(a: Box, b: Box): Box {
+  const x = Math.min(a.x, b.x)
+  const y = Math.min(a.y, b.y)
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  }
+}

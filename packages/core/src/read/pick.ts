@@ -1,0 +1,194 @@
+import type { BoundDrawing } from '../bind/model.ts'
+import type { Composition, Pane } from '../pane/model.ts'
+import type { PositionScale } from '../scale/scale.ts'
+import type { Batch, Box } from '../scene/scene.ts'
+import { rootOf, rootRows } from '../table/live/selection.ts'
+import type { Table } from '../table/live/table.ts'
+
+/** A corner of an outline, in pixels. */
+export type Corner = readonly [x: number, y: number]
+
+/** Serial numbers of rows of a root table, each once, in rising order. */
+export type Serials = Float64Array
+
+/** Gathers rows of any tables over one root; rows of other roots are left out. */
+class Gathering {
+  private readonly root: Table
+  private readonly seen: Uint8Array
+  private table: Table | undefined
+  private known = false
+
+  constructor(root: Table) {
+    this.root = root
+    this.seen = new Uint8Array(root.length)
+  }
+
+  take(table: Table, row: number): void {
+    if (table !== this.table) {
+      this.table = table
+      this.known = rootOf(table) === this.root
+    }
+    if (!this.known) return
+    if (!table.source) this.seen[row] = 1
+    else {
+      const behind = rootRows(table, row)
+      for (let k = 0; k < behind.length; k++) this.seen[behind[k]] = 1
+    }
+  }
+
+  takeAll(table: Table, rows: ArrayLike<number>): void {
+    for (let i = 0; i < rows.length; i++) this.take(table, rows[i])
+  }
+
+  get serials(): Serials {
+    const { seen, root } = this
+    let count = 0
+    for (let row = 0; row < seen.length; row++) count += seen[row]
+    const out = new Float64Array(count)
+    let at = 0
+    if (root.serialsAreRows) {
+      for (let row = 0; row < seen.length; row++) if (seen[row]) out[at++] = row
+      return out
+    }
+    for (let row = 0; row < seen.length; row++) if (seen[row]) out[at++] = root.serialOf(row)
+    return out.sort()
+  }
+}
+
+/** The rows behind marks or readings, as serial numbers of the root table; rows of other root tables are left out. */
+export function serialsOf(root: Table, found: Iterable<{ table: Table; rows: ArrayLike<number> }>): Serials {
+  const all = new Gathering(root)
+  for (const { table, rows } of found) all.takeAll(table, rows)
+  return all.serials
+}
+
+/** Pixels around a box that count with it: what stands on its edge, such as the greatest value at the end of an axis, is in it. */
+const EDGE = 0.5
+
+/** The rows of all shapes that a box touches or, for points, holds. */
+export function rowsInBox(composition: Composition, root: Table, box: Box): Serials {
+  const [left, top] = [box.x - EDGE, box.y - EDGE]
+  const [right, bottom] = [box.x + box.width + EDGE, box.y + box.height + EDGE]
+  const holds = (x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom
+  const meets = (other: Box) =>
+    other.x <= right && other.x + other.width >= left && other.y <= bottom && other.y + other.height >= top
+  return marksWhere(composition, root, holds, meets)
+}
+
+/** The rows of all shapes whose middle lies within an outline. */
+export function rowsInOutline(composition: Composition, root: Table, outline: readonly Corner[]): Serials {
+  if (outline.length < 3) return new Float64Array(0)
+  const holds = (x: number, y: number) => isInside(outline, x, y)
+  const meets = ({ x, y, width, height }: Box) => holds(x + width / 2, y + height / 2)
+  return marksWhere(composition, root, holds, meets)
+}
+
+/** The rows of every series that an entry of a legend explains. */
+export function rowsOfEntry({ panes }: Composition, root: Table, key: string): Serials {
+  const all = new Gathering(root)
+  for (const { bound } of panes)
+    for (const { marks, explained, drawing } of bound.drawings)
+      for (let mark = 0; mark < marks.length; mark++)
+        if (explained[marks.seriesOf?.[mark] ?? 0]?.includes(key))
+          all.takeAll(drawing.table, marks.rowsOf(mark))
+  return all.serials
+}
+
+/** The rows at a place of a scale: those of a category or bucket. */
+export function rowsAtPlace(pane: Pane, root: Table, scale: string, value: number): Serials {
+  const all = new Gathering(root)
+  for (const { marks, drawing, xScale, yScale } of pane.bound.drawings) {
+    const positions = xScale === scale ? marks.x : yScale === scale ? marks.y : undefined
+    if (!positions) continue
+    for (let mark = 0; mark < marks.length; mark++) {
+      const within =
+        positions.from && positions.to
+          ? value >= positions.from[mark] && value < positions.to[mark]
+          : positions.at[mark] === value
+      if (within) all.takeAll(drawing.table, marks.rowsOf(mark))
+    }
+  }
+  return all.serials
+}
+
+function marksWhere(
+  { panes }: Composition,
+  root: Table,
+  holds: (x: number, y: number) => boolean,
+  meets: (box: Box) => boolean,
+): Serials {
+  const all = new Gathering(root)
+  for (const pane of panes) {
+    for (const bound of pane.bound.drawings) {
+      if (bound.drawing.kind.aside) continue
+      const shapes = pane.batches.find(
+        batch => batch.drawing === bound.drawing.index && (batch.kind === 'rects' || batch.kind === 'wedges'),
+      )
+      if (shapes) takeShapes(shapes, bound.drawing.table, all, holds, meets)
+      else takePlaces(pane, bound, all, holds)
+    }
+  }
+  return all.serials
+}
+
+function takeShapes(
+  batch: Batch,
+  table: Table,
+  into: Gathering,
+  holds: (x: number, y: number) => boolean,
+  meets: (box: Box) => boolean,
+): void {
+  const { rows } = batch
+  if (!rows) return
+  if (batch.kind === 'rects') {
+    for (let i = 0; i < batch.x.length; i++) {
+      const box = { x: batch.x[i], y: batch.y[i], width: batch.width[i], height: batch.height[i] }
+      if (box.width > 0 && box.height > 0 && meets(box)) into.takeAll(table, rows(i))
+    }
+  } else if (batch.kind === 'wedges') {
+    for (let i = 0; i < batch.x.length; i++) {
+      const angle = (batch.from[i] + batch.to[i]) / 2
+      const reach = (batch.inner[i] + batch.outer[i]) / 2
+      if (holds(batch.x[i] + Math.sin(angle) * reach, batch.y[i] - Math.cos(angle) * reach))
+        into.takeAll(table, rows(i))
+    }
+  }
+}
+
+/** Marks whose place lies inside: points, and the corners of lines. */
+function takePlaces(
+  { scales }: Pane,
+  { marks, xScale, yScale, drawing }: BoundDrawing,
+  into: Gathering,
+  holds: (x: number, y: number) => boolean,
+): void {
+  const x = scales.get(xScale)
+  const y = scales.get(yScale)
+  if (!x || !y) return
+  const xs = marks.x.at
+  const ys = marks.y.at
+  const { rowOf } = marks
+  const [px, py] = [pixelsOf(x), pixelsOf(y)]
+  for (let mark = 0; mark < marks.length; mark++) {
+    if (!holds(px(xs[mark]), py(ys[mark]))) continue
+    if (rowOf) into.take(drawing.table, rowOf(mark))
+    else into.takeAll(drawing.table, marks.rowsOf(mark))
+  }
+}
+
+/** Where values stand, NaN for those that stand nowhere. */
+function pixelsOf({ kind, factor, offset, map }: PositionScale): (value: number) => number {
+  if (kind.straight) return value => value * factor + offset
+  return value => (kind.allows(value) ? map(value) : Number.NaN)
+}
+
+/** Whether a point lies within an outline, by how often a ray from it crosses its edge. */
+function isInside(outline: readonly Corner[], x: number, y: number): boolean {
+  let inside = false
+  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
+    const [ax, ay] = outline[i]
+    const [bx, by] = outline[j]
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside
+  }
+  return inside
+}

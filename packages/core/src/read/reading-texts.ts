@@ -1,0 +1,73 @@
+import { lookOf } from '../bind/naming.ts'
+import type { Series } from '../describe/kind.ts'
+import type { Composition, Pane } from '../pane/model.ts'
+import { valueText } from '../scale/number-format.ts'
+import { cycleText, momentText } from '../scale/time-format.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import type { Table } from '../table/live/table.ts'
+
+/** One value in a reading. */
+export interface ReadingRow {
+  /** Name of the series, or of the value. */
+  name: string
+  text: string
+  /** The stroke that the name is underlined with; undefined for values that are no series. */
+  series: (Series & { swatch: 'line' | 'rect' | 'disc' }) | undefined
+  /** Whether it is the one nearest to the pointer. */
+  pointed: boolean
+  /** Where it stands, in pixels. */
+  x: number
+  y: number
+  /** Rows of its table that are behind it. */
+  rows: ArrayLike<number>
+  table: Table
+  /** Where it leads to; undefined for nowhere. */
+  link?: string
+  /** The key of its shape. */
+  key: string | number
+}
+
+/** What is read at a point: the content of a tooltip, as plain data. */
+export interface Reading {
+  heading: string
+  /** `x`: all series at one place along x; `y`: along y; `point`: a single mark. */
+  along: 'x' | 'y' | 'point'
+  /** What is pointed at, in pixels. */
+  x: number
+  y: number
+  /** Pixels that what is pointed at reaches to either side along x (or y): half the width of a bar. */
+  reach: number
+  rows: ReadingRow[]
+  /** How many more values there are at the place than are listed. */
+  more: number
+}
+
+/** What reading works with: the pane, and how it is shown. */
+export type Place = Pane & Pick<Composition, 'scene' | 'tongue'>
+
+/** A value as it is read out: the way its column is written, with its unit. */
+export function textOf(values: RoleValues, value: number, locale: string): string {
+  if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
+  return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
+}
+
+export function placeText(
+  values: RoleValues,
+  mark: number | undefined,
+  value: number,
+  { tongue }: Pick<Place, 'tongue'>,
+): string {
+  const { cells, meaning, zone } = values
+  const { locale } = tongue
+  if (cells.type === 'text') {
+    const word = mark === undefined || cells.codes[mark] < 0 ? '' : cells.words[cells.codes[mark]]
+    return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale, 'long') : word
+  }
+  const start = mark === undefined ? value : cells.values[mark]
+  if (cells.type === 'time')
+    return momentText(start, meaning.is === 'bucket' ? meaning.unit : undefined, locale, zone)
+  const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
+  if (values.ends && mark !== undefined)
+    return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`
+  return valueText(start, look)
+}

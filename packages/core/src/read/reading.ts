@@ -1,0 +1,188 @@
+import type { BoundDrawing } from '../bind/model.ts'
+import { labelOf } from '../bind/naming.ts'
+import type { Composition, Pane } from '../pane/model.ts'
+import type { PositionScale } from '../scale/scale.ts'
+import type { Box } from '../scene/scene.ts'
+import { firstAtLeast } from '../table/cells/search.ts'
+import { barOf, readCell, readPoint, readSlice } from './reading-marks.ts'
+import { type Place, placeText, type Reading, type ReadingRow, textOf } from './reading-texts.ts'
+
+const MOST_ROWS = 12
+
+/** What is nearest to a point of the plot: a place along x with every series there, or, among points, the nearest. */
+export function readAt(composition: Composition, x: number, y: number): Reading | undefined {
+  const pane = paneAt(composition, x, y)
+  return pane && readPane({ ...composition, ...pane }, x, y)
+}
+
+/** The pane under a point, a little beyond its plot too, so that the first and last values are easy to reach. */
+export function paneAt({ panes }: Composition, x: number, y: number): Pane | undefined {
+  const slack = 16
+  return panes.find(
+    ({ plot }) =>
+      x >= plot.x - slack &&
+      x <= plot.x + plot.width + slack &&
+      y >= plot.y - slack &&
+      y <= plot.y + plot.height + slack,
+  )
+}
+
+function readPane(composition: Place, x: number, y: number): Reading | undefined {
+  const { bound } = composition
+  const all = bound.drawings.filter(one => one.marks.length > 0)
+  // What annotates is read where there is nothing else.
+  const shown = all.filter(one => !one.drawing.kind.aside)
+  const drawn = shown.length > 0 ? shown : all.filter(one => !one.marks.x.unbound && !one.marks.y.unbound)
+  if (drawn.length === 0) return undefined
+  const parts = drawn.filter(one => one.drawing.kind.parts)
+  if (parts.length === drawn.length) return readSlice(composition, parts, x, y)
+  if (drawn.every(one => one.drawing.kind.swatch === 'disc' && !one.marks.x.from && !one.marks.y.from))
+    return readPoint(composition, drawn, x, y)
+  const cells = drawn.filter(one => one.drawing.kind.cells)
+  if (cells.length === drawn.length) return readCell(composition, cells, x, y)
+  const placed = drawn.filter(one => !one.drawing.kind.parts)
+  const along = placed.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
+  return readPlace(composition, placed, along, x, y)
+}
+
+function readPlace(
+  composition: Place,
+  drawn: BoundDrawing[],
+  along: 'x' | 'y',
+  x: number,
+  y: number,
+): Reading | undefined {
+  const pointer = along === 'x' ? x : y
+  let best: { value: number; pixel: number; drawing: BoundDrawing } | undefined
+  for (const drawing of drawn) {
+    const scale = composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
+    const value = nearestPlace(drawing, along, scale, pointer)
+    if (value === undefined) continue
+    const pixel = scale.map(value)
+    if (!best || Math.abs(pixel - pointer) < Math.abs(best.pixel - pointer)) best = { value, pixel, drawing }
+  }
+  if (!best) return undefined
+  const rows: ReadingRow[] = []
+  const boxes: (Box | undefined)[] = []
+  let reach = 0
+  for (const drawing of drawn) {
+    const values = along === 'x' ? drawing.y : drawing.x
+    const positions = along === 'x' ? drawing.marks.y : drawing.marks.x
+    const scale = composition.scales.get(along === 'x' ? drawing.yScale : drawing.xScale)!
+    for (const mark of marksAt(drawing, along, best.value)) {
+      const series = drawing.marks.series[drawing.marks.seriesOf?.[mark] ?? 0]
+      const box = barOf(composition, drawing, mark)
+      const pixel = box
+        ? along === 'x'
+          ? box.y + box.height / 2
+          : box.x + box.width / 2
+        : scale.map(positions.at[mark])
+      if (box)
+        reach = Math.max(
+          reach,
+          Math.abs(scaleAlong(composition, drawing, along).map(best.value) - (along === 'x' ? box.x : box.y)),
+          Math.abs((along === 'x' ? box.x + box.width : box.y + box.height) - best.pixel),
+        )
+      boxes.push(box)
+      rows.push({
+        name: series.name || labelOf(values.meaning, drawing.drawing.table, composition.tongue),
+        text: textOf(values, positions.at[mark], composition.tongue.locale),
+        series: { ...series, swatch: drawing.drawing.kind.swatch },
+        pointed: false,
+        x: along === 'x' ? best.pixel : pixel,
+        y: along === 'x' ? pixel : best.pixel,
+        rows: drawing.marks.rowsOf(mark),
+        table: drawing.drawing.table,
+        key: drawing.marks.keyOf(mark),
+        link: drawing.links?.(mark) || undefined,
+      })
+    }
+  }
+  const across = along === 'x' ? y : x
+  const distances = new Map(rows.map((row, i) => [row, distanceTo(row, boxes[i], along, x, y, across)]))
+  const far = (row: ReadingRow) => distances.get(row)!
+  const pointed = rows.reduce<ReadingRow | undefined>(
+    (near, row) => (Number.isNaN(far(row)) || (near && far(near) <= far(row)) ? near : row),
+    undefined,
+  )
+  if (pointed) pointed.pointed = true
+  const listed = rows.length > MOST_ROWS ? nearestRows(rows, far) : rows
+  const values = along === 'x' ? best.drawing.x : best.drawing.y
+  const mark = marksAt(best.drawing, along, best.value)[0]
+  return {
+    heading: placeText(values, mark, best.value, composition),
+    along,
+    x: along === 'x' ? best.pixel : (pointed?.x ?? x),
+    y: along === 'x' ? (pointed?.y ?? y) : best.pixel,
+    reach,
+    rows: listed,
+    more: rows.length - listed.length,
+  }
+}
+
+const scaleAlong = (composition: Place, drawing: BoundDrawing, along: 'x' | 'y') =>
+  composition.scales.get(along === 'x' ? drawing.xScale : drawing.yScale)!
+
+/** How far the pointer is from a value: nothing within its bar, else the way to its place. */
+function distanceTo(
+  row: ReadingRow,
+  box: Box | undefined,
+  along: 'x' | 'y',
+  x: number,
+  y: number,
+  across: number,
+): number {
+  if (!box) return Math.abs((along === 'x' ? row.y : row.x) - across)
+  const outside = (value: number, low: number, length: number) =>
+    Math.max(low - value, 0, value - low - length)
+  return Math.hypot(outside(x, box.x, box.width), outside(y, box.y, box.height))
+}
+
+/** Of very many, the ones about the pointer, in their order. */
+function nearestRows(rows: ReadingRow[], far: (row: ReadingRow) => number): ReadingRow[] {
+  const near = new Set([...rows].sort((a, b) => (far(a) || 0) - (far(b) || 0)).slice(0, MOST_ROWS))
+  return rows.filter(row => near.has(row))
+}
+
+/** Marks in the order of a position, for searching; worked out at the first look and kept with the marks. */
+function orderAlong(
+  drawing: BoundDrawing,
+  along: 'x' | 'y',
+): { at: Float64Array; marks: Int32Array | undefined } {
+  const positions = drawing.marks[along]
+  if (positions.sorted) return { at: positions.at, marks: undefined }
+  const name = `order ${along}`
+  let order = drawing.memory.get(name) as { at: Float64Array; marks: Int32Array } | undefined
+  if (!order) {
+    const present: number[] = []
+    for (let i = 0; i < drawing.marks.length; i++) if (positions.at[i] === positions.at[i]) present.push(i)
+    const marks = Int32Array.from(present).sort((a, b) => positions.at[a] - positions.at[b] || a - b)
+    order = { marks, at: Float64Array.from(marks, mark => positions.at[mark]) }
+    drawing.memory.set(name, order)
+  }
+  return order
+}
+
+function nearestPlace(
+  drawing: BoundDrawing,
+  along: 'x' | 'y',
+  scale: PositionScale,
+  pixel: number,
+): number | undefined {
+  const { at } = orderAlong(drawing, along)
+  if (at.length === 0) return undefined
+  const next = firstAtLeast(at, scale.invert(pixel))
+  const candidates = [at[next - 1], at[next]].filter(value => value !== undefined)
+  return candidates.reduce((a, b) =>
+    Math.abs(scale.map(b) - pixel) < Math.abs(scale.map(a) - pixel) ? b : a,
+  )
+}
+
+function marksAt(drawing: BoundDrawing, along: 'x' | 'y', value: number): number[] {
+  const { at, marks } = orderAlong(drawing, along)
+  const found: number[] = []
+  for (let i = firstAtLeast(at, value); i < at.length && at[i] === value; i++)
+    found.push(marks ? marks[i] : i)
+  const { seriesOf } = drawing.marks
+  return seriesOf ? found.sort((a, b) => seriesOf[a] - seriesOf[b]) : found
+}

@@ -1,0 +1,269 @@
+import {
+  bucketOfDay,
+  CYCLES,
+  cycleOf,
+  DAY,
+  dayOfBucket,
+  isClockUnit,
+  LENGTH,
+  withinDates,
+} from '../cells/calendar.ts'
+import type { Cells } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
+import { firstAtLeast } from '../cells/search.ts'
+import type { Zone } from '../cells/zone.ts'
+import { type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
+
+/** The values by which rows are grouped, as small whole numbers: one code per row, -1 where the value is missing. */
+export interface Encoded {
+  codes: Int32Array
+  /** Where codes stand in runs, as buckets of sorted times do: the row after each run, and its code. */
+  runs?: { ends: Int32Array; codes: Int32Array }
+  /** Codes are below this. */
+  size: number
+  /** Whether only some of the values were kept. */
+  some?: boolean
+  /** The value of each of the given codes. */
+  cellsOf(codes: Int32Array): Cells
+  /** For buckets and bins: where the interval of a code ends. */
+  endOf?: (code: number) => number
+}
+
+/** Buckets beyond this many days apart are looked up one by one rather than by table. */
+const MOST_DAYS = 4_000_000
+
+/** Encodes the values of a grouping phrase over all rows of its column. */
+export function encode(meaning: Meaning, column: TableColumn): Encoded {
+  // Which categories `top` keeps is settled after encoding, anew for each chart.
+  const name = `encoded ${meaningKey(untopped(meaning))}`
+  let encoded = column.kept.get(name) as Encoded | undefined
+  if (!encoded) {
+    encoded = encodeAnew(meaning, column)
+    column.kept.set(name, encoded)
+  }
+  return encoded
+}
+
+function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
+  const cells = column.cells
+  if (cells.type === 'text') {
+    const words = cells.words
+    return { codes: cells.codes, size: words.length, cellsOf: codes => ({ type: 'text', codes, words }) }
+  }
+  const { values } = cells
+  switch (meaning.is) {
+    case 'bucket':
+      return isClockUnit(meaning.unit)
+        ? encodeSteps(values, LENGTH[meaning.unit], column.zone)
+        : encodeDays(values, meaning.unit, column)
+    case 'cycle': {
+      const { first, count } = CYCLES[meaning.cycle]
+      const codes = new Int32Array(values.length)
+      const { zone } = column
+      for (let i = 0; i < values.length; i++) {
+        const time = values[i]
+        codes[i] = time !== time ? -1 : cycleOf(time + zone.offsetAt(time), meaning.cycle) - first
+      }
+      const words = Array.from({ length: count }, (_, i) => String(first + i))
+      return { codes, size: count, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
+    }
+    case 'bins':
+      return encodeBins(values, column, meaning.width, meaning.number)
+    default:
+      return encodeDistinct(values, cells.type)
+  }
+}
+
+function encodeSteps(values: Float64Array, step: number, zone: Zone): Encoded {
+  const codes = new Int32Array(values.length)
+  let least = Number.POSITIVE_INFINITY
+  let most = Number.NEGATIVE_INFINITY
+  // Steps are counted in time that passes, so an hour that the clock shows twice stays two hours.
+  const phase = (time: number) => ((zone.offsetAt(time) % step) + step) % step
+  const shift = phase(values.find(v => v === v) ?? 0)
+  for (let i = 0; i < values.length; i++) {
+    const n = Math.floor((values[i] + shift) / step)
+    if (n < least) least = n
+    if (n > most) most = n
+  }
+  if (most - least >= 2 ** 31 - 1)
+    return encodeDistinct(
+      values.map(v => Math.floor((v + shift) / step) * step - shift),
+      'time',
+      step,
+    )
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    codes[i] = value === value ? Math.floor((value + shift) / step) - least : -1
+  }
+  const size = most >= least ? most - least + 1 : 0
+  const timeOf = (code: number) => withinDates((code + least) * step - shift)
+  return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
+}
+
+function encodeDays(
+  values: Float64Array,
+  unit: 'day' | 'week' | 'month' | 'quarter' | 'year',
+  column: TableColumn,
+): Encoded {
+  const { zone } = column
+  const { min, max } = column.extent
+  if (!(min <= max))
+    return {
+      codes: new Int32Array(values.length).fill(-1),
+      size: 0,
+      cellsOf: picked => timeCells(picked, () => Number.NaN),
+    }
+  const firstDay = Math.floor((min + zone.offsetAt(min)) / DAY)
+  const lastDay = Math.floor((max + zone.offsetAt(max)) / DAY)
+  const least = bucketOfDay(firstDay, unit)
+  const size = bucketOfDay(lastDay, unit) - least + 1
+  const days = lastDay - firstDay + 1
+  const timeOf = (code: number) => withinDates(zone.toUtc(dayOfBucket(code + least, unit) * DAY))
+  // The calendar is asked once a day, not once a row.
+  const bucketOf =
+    days <= MOST_DAYS
+      ? Int32Array.from({ length: days }, (_, d) => bucketOfDay(firstDay + d, unit) - least)
+      : undefined
+  const codeOf = (value: number) => {
+    const day = Math.floor((value + zone.offsetAt(value)) / DAY)
+    return bucketOf ? bucketOf[day - firstDay] : bucketOfDay(day, unit) - least
+  }
+  const rest = {
+    size,
+    cellsOf: (picked: Int32Array) => timeCells(picked, timeOf),
+    endOf: (code: number) => timeOf(code + 1),
+  }
+  // Not spread into each other: that would make the codes at once.
+  if (column.extent.sorted) return Object.assign(runsOfSorted(values, codeOf, timeOf), rest)
+  const codes = new Int32Array(values.length)
+  encodeRuns(values, codes, codeOf, timeOf)
+  return { ...rest, codes }
+}
+
+/** In sorted times each bucket is one run, whose end is found by halving. Codes by row are made only when asked for. */
+function runsOfSorted(
+  values: Float64Array,
+  codeOf: (value: number) => number,
+  timeOf: (code: number) => number,
+): Pick<Encoded, 'codes' | 'runs'> {
+  const ends: number[] = []
+  const runCodes: number[] = []
+  for (let from = 0; from < values.length; ) {
+    const code = codeOf(values[from])
+    const until = timeOf(code + 1)
+    const end = firstAtLeast(values, until, from + 1)
+    ends.push(end)
+    runCodes.push(code)
+    from = end
+  }
+  let codes: Int32Array | undefined
+  return {
+    runs: { ends: Int32Array.from(ends), codes: Int32Array.from(runCodes) },
+    get codes() {
+      if (!codes) {
+        codes = new Int32Array(values.length)
+        for (let run = 0; run < ends.length; run++)
+          codes.fill(runCodes[run], run === 0 ? 0 : ends[run - 1], ends[run])
+      }
+      return codes
+    },
+  }
+}
+
+/** Rows of one time usually follow each other, so most lie in the bucket of the row before and need no calendar. */
+function encodeRuns(
+  values: Float64Array,
+  codes: Int32Array,
+  codeOf: (value: number) => number,
+  timeOf: (code: number) => number,
+): void {
+  let from = Number.POSITIVE_INFINITY
+  let until = Number.NEGATIVE_INFINITY
+  let code = -1
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    if (value >= from && value < until) codes[i] = code
+    else if (value !== value) codes[i] = -1
+    else {
+      code = codeOf(value)
+      codes[i] = code
+      from = timeOf(code)
+      until = timeOf(code + 1)
+    }
+  }
+}
+
+function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
+  return { type: 'time', values: Float64Array.from(codes, code => (code < 0 ? Number.NaN : timeOf(code))) }
+}
+
+/** Bin widths that people count in. */
+function neatWidth(rough: number): number {
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const lead = rough / power
+  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 2.5 ? 2.5 : lead <= 5 ? 5 : 10) * power
+}
+
+function encodeBins(values: Float64Array, column: TableColumn, width?: number, number?: number): Encoded {
+  const { min, max } = column.extent
+  const codes = new Int32Array(values.length)
+  if (!(min <= max))
+    return {
+      codes: codes.fill(-1),
+      size: 0,
+      cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
+    }
+  // Without a wish: Rice's rule, twice the cube root of the count, held between 5 and 50.
+  const wished = number ?? Math.min(50, Math.max(5, Math.round(2 * Math.cbrt(values.length))))
+  const span = max - min || Math.abs(max) || 1
+  const wide = Math.max(width ?? neatWidth(span / wished), span / 1_000_000)
+  // Numbers too close to each other to be told apart share a bin.
+  const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
+  const least = Math.floor(min / step + 1e-9)
+  const most = Math.max(least, Math.ceil(max / step - 1e-9) - 1)
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    // The last bin takes its upper end too, so that the greatest value does not get a bin of its own.
+    codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
+  }
+  const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
+  const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
+  return {
+    codes,
+    size: most - least + 1,
+    cellsOf: picked => ({
+      type: 'number',
+      values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),
+    }),
+    endOf: code => edge(code + 1),
+  }
+}
+
+function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {
+  const known = new Map<number, number>()
+  const distinct: number[] = []
+  const codes = new Int32Array(values.length)
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    if (value !== value) {
+      codes[i] = -1
+      continue
+    }
+    let code = known.get(value)
+    if (code === undefined) {
+      code = distinct.push(value) - 1
+      known.set(value, code)
+    }
+    codes[i] = code
+  }
+  return {
+    codes,
+    size: distinct.length,
+    cellsOf: picked => ({
+      type,
+      values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : distinct[code])),
+    }),
+    endOf: step === undefined ? undefined : code => distinct[code] + step,
+  }
+}

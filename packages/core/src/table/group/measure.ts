@@ -1,0 +1,98 @@
+import type { TableColumn } from '../cells/column.ts'
+import type { How } from '../phrase/meaning.ts'
+import type { Groups } from './group.ts'
+
+/** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
+export function measure(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
+  const { count, ofRow, rows } = groups
+  const considered = rows?.length ?? ofRow.length
+  const out = new Float64Array(count)
+  if (how === 'count') {
+    for (let i = 0; i < considered; i++) out[ofRow[rows ? rows[i] : i]]++
+    return out
+  }
+  const cells = column!.cells
+  const values = cells.type === 'text' ? cells.codes : cells.values
+  if (how === 'distinct') return distinct(values, groups)
+  if (how === 'median') return median(values, groups)
+  if (how === 'sum' && cells.type !== 'text' && column!.extent.missing === 0) {
+    addUp(cells.values, ofRow, rows, out)
+    return out
+  }
+  if (how === 'sum' || how === 'mean') {
+    const present = new Int32Array(count)
+    for (let i = 0; i < considered; i++) {
+      const row = rows ? rows[i] : i
+      const group = ofRow[row]
+      const value = values[row]
+      if (value !== value) continue
+      out[group] += value
+      present[group]++
+    }
+    for (let group = 0; group < count; group++) {
+      if (present[group] === 0) out[group] = Number.NaN
+      else if (how === 'mean') out[group] /= present[group]
+    }
+    return out
+  }
+  out.fill(Number.NaN)
+  for (let i = 0; i < considered; i++) {
+    const row = rows ? rows[i] : i
+    const group = ofRow[row]
+    const value = values[row]
+    if (value !== value) continue
+    const before = out[group]
+    if (
+      before !== before ||
+      how === 'last' ||
+      (how === 'min' && value < before) ||
+      (how === 'max' && value > before)
+    )
+      out[group] = value
+  }
+  return out
+}
+
+/** Where nothing is missing, a sum is one addition a row. */
+function addUp(
+  values: Float64Array,
+  ofRow: Int32Array,
+  rows: Int32Array | undefined,
+  out: Float64Array,
+): void {
+  if (rows) {
+    for (let i = 0; i < rows.length; i++) out[ofRow[rows[i]]] += values[rows[i]]
+    return
+  }
+  const { length } = ofRow
+  for (let row = 0; row < length; row++) out[ofRow[row]] += values[row]
+}
+
+function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
+  return Float64Array.from({ length: groups.count }, (_, group) => {
+    const seen = new Set<number>()
+    for (const row of groups.rowsOf(group)) {
+      const value = values[row]
+      // Missing values count as none: NaN for numbers, -1 for text.
+      if (value === value && !(values instanceof Int32Array && value < 0)) seen.add(value)
+    }
+    return seen.size
+  })
+}
+
+function median(values: ArrayLike<number>, groups: Groups): Float64Array {
+  return Float64Array.from({ length: groups.count }, (_, group) =>
+    medianOf(
+      Float64Array.from(groups.rowsOf(group), row => values[row])
+        .filter(value => value === value)
+        .sort(),
+    ),
+  )
+}
+
+/** The middle of sorted values, or of the two in the middle; NaN where there are none. */
+export function medianOf(sorted: ArrayLike<number>): number {
+  const middle = sorted.length >> 1
+  if (sorted.length === 0) return Number.NaN
+  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2
+}

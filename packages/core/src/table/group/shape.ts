@@ -1,0 +1,350 @@
+import { DapploError } from '../../finding/error.ts'
+import { type Cells, firstCells } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
+import { utc, type Zone } from '../cells/zone.ts'
+import type { Table } from '../live/table.ts'
+import { isMeasure, type Meaning, meaningKey, untopped, wordsOf } from '../phrase/meaning.ts'
+import { type Encoded, encode } from './encode.ts'
+import { type Groups, groupRows } from './group.ts'
+import { measure } from './measure.ts'
+import { keepTop } from './top.ts'
+import { type GroupContext, windowed } from './window.ts'
+
+/** The values bound to one role, one per mark. */
+export interface RoleValues {
+  cells: Cells
+  meaning: Meaning
+  /** The table column the values come from; undefined for counts and constants. */
+  column: TableColumn | undefined
+  zone: Zone
+  /** Where each value's interval ends, for time buckets and bins; `cells` then holds where it begins. */
+  ends: Float64Array | undefined
+  /** Whether `cells` and `ends` are an extent from one bound value to another. */
+  spans?: boolean
+  /** Whether only some of the values were kept, as by `top`: what lies between them is left out, not empty. */
+  some?: boolean
+}
+
+/** What a drawing draws: marks, each standing for one row or for a group of rows. */
+export interface Shaped {
+  table: Table
+  length: number
+  grouped: boolean
+  /** Empty buckets that there would be too many of to show. */
+  unfilled?: number
+  roles: Map<string, RoleValues>
+  /** The rows a mark stands for. */
+  rowsOf(mark: number): ArrayLike<number>
+  /** The one row of a mark, where marks are rows. */
+  rowOf?(mark: number): number
+  /** What a mark is recognised by: its row's serial number, or its group's values. */
+  keyOf(mark: number): string | number
+}
+
+/** How rows are gathered. */
+export interface ShapeOptions {
+  /** The role along which buckets without rows are filled and "so far" runs. */
+  order?: string
+  /** Only these rows. */
+  rows?: Int32Array
+  shareOf?: 'x' | 'whole'
+  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
+  /** What `top` calls the rest where it has no name. Default `Other`. */
+  other?: string
+  top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
+}
+
+/** Empty buckets are filled in only up to this many marks. */
+const MOST_FILLED = 20_000
+
+/**
+ * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
+ */
+export function shape(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions = {}): Shaped {
+  const grouped = [...roles.values()].some(isMeasure)
+  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options.rows)
+}
+
+function columnOf(table: Table, meaning: Meaning): TableColumn | undefined {
+  return 'column' in meaning && meaning.column !== undefined
+    ? table.needColumn(meaning.column, '')
+    : undefined
+}
+
+function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int32Array | undefined): Shaped {
+  const out = new Map<string, RoleValues>()
+  const length = rows?.length ?? table.length
+  for (const [role, meaning] of roles) {
+    if (meaning.is === 'value') continue
+    const column = columnOf(table, meaning)!
+    let cells = column.cells
+    let ends: Float64Array | undefined
+    if (meaning.is !== 'column') {
+      const encoded = encode(meaning, column)
+      cells = encoded.cellsOf(encoded.codes)
+      if (encoded.endOf) ends = endsOf(encoded, encoded.codes)
+    }
+    if (rows) {
+      cells =
+        cells.type === 'text'
+          ? { type: 'text', codes: picked(cells.codes, rows, new Int32Array(length)), words: cells.words }
+          : { type: cells.type, values: picked(cells.values, rows, new Float64Array(length)) }
+      ends &&= picked(ends, rows, new Float64Array(length))
+    }
+    out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends })
+  }
+  const rowOf = rows ? (mark: number) => rows[mark] : (mark: number) => mark
+  return {
+    table,
+    length,
+    grouped: false,
+    roles: out,
+    rowsOf: mark => [rowOf(mark)],
+    rowOf,
+    keyOf: mark => table.serialOf(rowOf(mark)),
+  }
+}
+
+/** The values of some rows, in a loop: a function for each of them would take several times as long. */
+function picked<T extends Int32Array | Float64Array>(values: T, rows: Int32Array, out: T): T {
+  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]]
+  return out
+}
+
+const endsOf = (encoded: Encoded, codes: Int32Array) =>
+  Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
+
+function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
+  const by: Part[] = []
+  const measures: [string, Meaning][] = []
+  const encodings: Encoded[] = []
+  const words = new Map<string, number>()
+  /** By what they are without what is kept of them: `within` names them so. */
+  const plainWords = new Map<string, number>()
+  const encodingOf = (meaning: Meaning): number => {
+    const name = meaningKey(meaning)
+    let at = words.get(name)
+    if (at === undefined) {
+      at = encodings.push(encode(meaning, columnOf(table, meaning)!)) - 1
+      words.set(name, at)
+      plainWords.set(meaningKey(untopped(meaning)), at)
+    }
+    return at
+  }
+  for (const [role, meaning] of roles) {
+    if (meaning.is === 'value') continue
+    if (isMeasure(meaning)) measures.push([role, meaning])
+    else {
+      const at = encodingOf(meaning)
+      by.push({ role, meaning, column: columnOf(table, meaning)!, at })
+    }
+  }
+  const rows = applyTops(table, by, measures, encodings, options)
+  const groups = groupRows(encodings, table.length, rows)
+  const order = by.find(part => part.role === options.order)
+  const filled =
+    order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
+      ? fillBuckets(groups, encodings, order.at)
+      : { codes: groups.codes, count: groups.count, unfilled: 0 }
+  const out = new Map<string, RoleValues>()
+  for (const { role, meaning, column, at } of by) {
+    const codes = filled.codes[at]
+    const encoded = encodings[at]
+    out.set(role, {
+      cells: encoded.cellsOf(codes),
+      meaning,
+      column,
+      zone: column.zone,
+      ends: encoded.endOf ? endsOf(encoded, codes) : undefined,
+      some: encoded.some,
+    })
+  }
+  const context = {
+    table,
+    groups,
+    filled,
+    encodings,
+    encodingOf: (meaning: Meaning) => words.get(meaningKey(meaning)) ?? plainWords.get(meaningKey(meaning)),
+    order: order?.at,
+    shareOf: options.shareOf ?? 'x',
+  }
+  for (const [role, meaning] of measures) {
+    const values = measureOf(meaning, table, groups, filled.count, context)
+    const column = columnOf(table, meaning)
+    const isTime =
+      meaning.is === 'summary' &&
+      column?.type === 'time' &&
+      meaning.how !== 'distinct' &&
+      meaning.how !== 'count'
+    out.set(role, {
+      cells: { type: isTime ? 'time' : 'number', values },
+      meaning,
+      column,
+      zone: column?.zone ?? utc,
+      ends: undefined,
+    })
+  }
+  const keys = by.map(part => ({ cells: out.get(part.role)!.cells }))
+  return {
+    table,
+    length: filled.count,
+    unfilled: filled.unfilled,
+    grouped: true,
+    roles: out,
+    rowsOf: group => groups.rowsOf(group),
+    keyOf: group =>
+      keys
+        .map(({ cells }) =>
+          cells.type === 'text'
+            ? cells.codes[group] < 0
+              ? ''
+              : cells.words[cells.codes[group]]
+            : cells.values[group],
+        )
+        .join('\u001f'),
+  }
+}
+
+/** A role that groups, and which encoding it has. */
+interface Part {
+  role: string
+  meaning: Meaning
+  column: TableColumn
+  at: number
+}
+
+/** Keeps the best categories where `top` asks for it; returns the rows that stay. */
+function applyTops(
+  table: Table,
+  by: Part[],
+  measures: [string, Meaning][],
+  encodings: Encoded[],
+  options: ShapeOptions,
+): Int32Array | undefined {
+  let { rows } = options
+  const done = new Set<number>()
+  for (const { role, meaning, at } of by) {
+    const {
+      top: count,
+      rest,
+      by: judge,
+    } = meaning.top !== undefined
+      ? { ...meaning, top: meaning.top }
+      : options.top?.role === role
+        ? { top: options.top.count, ...options.top }
+        : {}
+    if (count === undefined || done.has(at)) continue
+    done.add(at)
+    const measured = judge ?? measures[0]?.[1] ?? { is: 'summary', how: 'count' }
+    const groups = groupRows([encodings[at]], table.length, rows)
+    const context: GroupContext = {
+      table,
+      groups,
+      filled: { codes: groups.codes, count: groups.count },
+      encodings: [encodings[at]],
+      encodingOf: () => 0,
+      order: undefined,
+      shareOf: 'whole',
+    }
+    // A rank or a share is judged by what it ranks.
+    const base: Meaning =
+      measured.is === 'window'
+        ? measured.column === undefined
+          ? { is: 'summary', how: 'count' }
+          : { is: 'summary', how: 'sum', column: measured.column }
+        : measured
+    const found = measureOf(base, table, groups, groups.count, context)
+    const values = new Float64Array(encodings[at].size).fill(Number.NaN)
+    groups.codes[0].forEach((code, group) => {
+      if (code >= 0) values[code] = found[group]
+    })
+    encodings[at] = keepTop(encodings[at], values, count, rest === true ? (options.other ?? rest) : rest)
+    const { codes } = encodings[at]
+    const stays = (row: number) => codes[row] !== -2
+    rows = rows
+      ? rows.filter(stays)
+      : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
+  }
+  return rows
+}
+
+function measureOf(
+  meaning: Meaning,
+  table: Table,
+  groups: Groups,
+  count: number,
+  context: GroupContext,
+): Float64Array {
+  if (meaning.is === 'window') {
+    const base: Meaning =
+      meaning.column === undefined || meaning.how === 'count so far'
+        ? { is: 'summary', how: 'count' }
+        : { is: 'summary', how: 'sum', column: meaning.column }
+    return windowed(meaning, measureOf(base, table, groups, count, context), context)
+  }
+  if (meaning.is === 'ratio') {
+    const over = measure('sum', table.needColumn(meaning.column, ''), groups)
+    const under = measure('sum', table.needColumn(meaning.to, ''), groups)
+    return pad(
+      over.map((value, i) => (under[i] === 0 ? Number.NaN : value / under[i])),
+      count,
+      Number.NaN,
+    )
+  }
+  if (meaning.is !== 'summary')
+    throw new DapploError('unknown-phrase', `"${wordsOf(meaning)}" sums nothing up`)
+  const values = measure(meaning.how, columnOf(table, meaning), groups)
+  // A bucket without rows has had nothing: none were carried, but there is no mean to speak of.
+  const empty =
+    meaning.how === 'count' || meaning.how === 'sum' || meaning.how === 'distinct' ? 0 : Number.NaN
+  return pad(values, count, empty)
+}
+
+function pad(values: Float64Array, count: number, filler: number): Float64Array {
+  if (values.length === count) return values
+  const out = new Float64Array(count).fill(filler)
+  out.set(values)
+  return out
+}
+
+/** Adds the buckets without rows between the first and the last of every series. */
+function fillBuckets(
+  groups: Groups,
+  encodings: Encoded[],
+  along: number,
+): { codes: Int32Array[]; count: number; unfilled: number } {
+  const { count, codes } = groups
+  const steps = codes[along]
+  const series = new Map<string, { has: Set<number>; low: number; high: number; group: number }>()
+  for (let group = 0; group < count; group++) {
+    if (steps[group] < 0) continue
+    let name = ''
+    for (let e = 0; e < encodings.length; e++) if (e !== along) name += `${codes[e][group]},`
+    let one = series.get(name)
+    if (!one) {
+      one = { has: new Set(), low: steps[group], high: steps[group], group }
+      series.set(name, one)
+    }
+    one.has.add(steps[group])
+    one.low = Math.min(one.low, steps[group])
+    one.high = Math.max(one.high, steps[group])
+  }
+  let lacking = 0
+  for (const one of series.values()) lacking += one.high - one.low + 1 - one.has.size
+  if (lacking === 0) return { codes, count, unfilled: 0 }
+  if (count + lacking > Math.max(MOST_FILLED, count * 4)) return { codes, count, unfilled: lacking }
+  const out = codes.map(column => {
+    const grown = new Int32Array(count + lacking)
+    grown.set(column)
+    return grown
+  })
+  let at = count
+  for (const one of series.values()) {
+    for (let step = one.low; step <= one.high; step++) {
+      if (one.has.has(step)) continue
+      for (let e = 0; e < encodings.length; e++) out[e][at] = e === along ? step : codes[e][one.group]
+      at++
+    }
+  }
+  return { codes: out, count: count + lacking, unfilled: 0 }
+}

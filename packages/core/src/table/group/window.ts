@@ -1,0 +1,97 @@
+import { DapploError } from '../../finding/error.ts'
+import type { Table } from '../live/table.ts'
+import { type Meaning, wordsOf } from '../phrase/meaning.ts'
+import type { Encoded } from './encode.ts'
+import type { Groups } from './group.ts'
+
+export interface GroupContext {
+  table: Table
+  groups: Groups
+  /** Codes of all groups, with those that were filled in at the end. */
+  filled: { codes: Int32Array[]; count: number }
+  encodings: Encoded[]
+  encodingOf(meaning: Meaning): number | undefined
+  /** The encoding along which "so far" runs. */
+  order: number | undefined
+  shareOf: 'x' | 'whole'
+}
+
+/** Works out shares, ranks and running totals over groups that are already measured. */
+export function windowed(
+  meaning: Meaning & { is: 'window' },
+  values: Float64Array,
+  context: GroupContext,
+): Float64Array {
+  const { filled, order, encodings } = context
+  const all = encodings.map((_, i) => i)
+  const runs = meaning.how === 'sum so far' || meaning.how === 'count so far'
+  let within: number[]
+  if (meaning.within.length > 0) {
+    within = meaning.within.map(part => {
+      const at = context.encodingOf(part)
+      if (at === undefined) {
+        throw new DapploError(
+          'unknown-phrase',
+          `"within" names "${wordsOf(part)}", which no role is bound to`,
+          'within',
+          'Bind it to a role, such as color, or leave it out.',
+        )
+      }
+      return at
+    })
+    // Within months, a running total still runs along x: the part named restarts it, it does not stop it.
+    if (runs) within = [...new Set([...within, ...all.filter(at => at !== order)])]
+  } else if (runs) within = all.filter(at => at !== order)
+  else
+    within =
+      meaning.how === 'share' && context.shareOf === 'x' && order !== undefined && all.length > 1
+        ? [order]
+        : []
+
+  const parts = new Map<string, number[]>()
+  for (let group = 0; group < filled.count; group++) {
+    const name = within.map(at => filled.codes[at][group]).join(',')
+    const part = parts.get(name)
+    if (part) part.push(group)
+    else parts.set(name, [group])
+  }
+  const out = new Float64Array(filled.count).fill(Number.NaN)
+  for (const part of parts.values()) {
+    if (runs) runningTotal(part, values, out, context)
+    else if (meaning.how === 'share') shares(part, values, out)
+    else ranks(part, values, out)
+  }
+  return out
+}
+
+function shares(part: number[], values: Float64Array, out: Float64Array): void {
+  let total = 0
+  for (const group of part) total += values[group] || 0
+  for (const group of part) out[group] = total === 0 ? Number.NaN : values[group] / total
+}
+
+/** 1 is the greatest; equal values share the better rank. */
+function ranks(part: number[], values: Float64Array, out: Float64Array): void {
+  const sorted = part.filter(group => !Number.isNaN(values[group])).sort((a, b) => values[b] - values[a])
+  sorted.forEach((group, i) => {
+    out[group] = i > 0 && values[group] === values[sorted[i - 1]] ? out[sorted[i - 1]] : i + 1
+  })
+}
+
+function runningTotal(
+  part: number[],
+  values: Float64Array,
+  out: Float64Array,
+  { filled, order, encodings }: GroupContext,
+): void {
+  if (order !== undefined) {
+    const cells = encodings[order].cellsOf(filled.codes[order])
+    const along = cells.type === 'text' ? cells.codes : cells.values
+    part.sort((a, b) => along[a] - along[b])
+  }
+  let total = 0
+  for (const group of part) {
+    total += values[group] || 0
+    out[group] = total
+  }
+}

@@ -1,0 +1,423 @@
+import { type Signal, signal } from '@preact/signals-core'
+import { DapploError, type Finding } from '../../finding/error.ts'
+import { suggest } from '../../finding/nearest.ts'
+import { type Cells, copyCell, pickCells } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
+import type { Column, Value } from '../cells/options.ts'
+import { Intake } from '../read/intake.ts'
+import type { Report } from '../read/report.ts'
+import { type Change, ChangeLog } from './change.ts'
+import { duplicateKey, keyOf, rowsByKey } from './keys.ts'
+
+export interface TableOptions<R = any> {
+  /** Used in messages and, in JSON, to refer to the table. Default `table`. */
+  name?: string
+  /** The column or columns whose values identify a row. Default: the order of arrival. */
+  key?: (keyof R & string) | (keyof R & string)[]
+  columns?: { [name in keyof R & string]?: Column }
+  /** Zone in which times without an offset are read, where the column names none. Default UTC. */
+  timeZone?: string
+}
+
+/** Raw values by column, before they are read. */
+export interface RawColumns {
+  names: string[]
+  columns: ArrayLike<unknown>[]
+  /** Words that a text column already has, in the order of their codes: colours go by them. */
+  words?: Record<string, readonly string[]>
+  /** Text line of a row, for messages. */
+  lineOf?: (row: number) => number
+}
+
+/** Typed columns with stable row keys. Charts on a table follow it as it changes. */
+export class Table<R = any> {
+  readonly name: string
+  /** The columns that identify a row; empty when the order of arrival does. */
+  readonly key: readonly string[]
+  /** What was guessed, missing and unreadable when the table was read, brought up to date by later rows. */
+  readonly report: Report
+  /** Goes up by one with every change; a signal, so that what is computed from the table can follow it. */
+  readonly version: Signal<number> = signal(0)
+  private readonly byName = new Map<string, TableColumn>()
+  private rowCount = 0
+  /** Absent as long as rows have never moved: then row i has the serial number i. */
+  private serialNumbers: Float64Array | undefined
+  private nextSerial = 0
+  /** Rows by key, counted from the first row that there ever was: those that aged are `gone`. */
+  private rowOfKey: Map<string, number> | undefined
+  private gone = 0
+  /** Where the first row's serial number stands. */
+  private firstSerial = 0
+  private readonly log = new ChangeLog()
+  private readonly intake: Intake
+
+  constructor(raw: RawColumns, options: TableOptions<R> = {}) {
+    this.name = options.name ?? 'table'
+    this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
+    this.report = { rows: 0, columns: [], findings: [] }
+    this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
+    // Without a single row, the columns are those that are told of.
+    if (raw.names.length === 0) {
+      const names = Object.keys(options.columns ?? {})
+      raw = { ...raw, names, columns: names.map(() => []) }
+    }
+    for (const name of Object.keys(options.columns ?? {})) {
+      if (!raw.names.includes(name) && raw.names.length > 0) {
+        throw new DapploError(
+          'unknown-column',
+          `Column "${name}" is not in ${this.title}`,
+          `columns.${name}`,
+          suggest(name, raw.names, 'Columns'),
+        )
+      }
+    }
+    this.rowCount = raw.columns[0]?.length ?? 0
+    raw.names.forEach((name, i) => {
+      const cells = raw.columns[i]
+      if (cells.length !== this.rowCount) {
+        throw new DapploError(
+          'different-lengths',
+          `Column "${name}" has ${cells.length} values, but "${raw.names[0]}" has ${this.rowCount}`,
+          `columns.${name}`,
+          'Give every column as many values as there are rows; write null where one is missing.',
+        )
+      }
+      this.byName.set(name, this.intake.column(name, cells, raw.lineOf, raw.words?.[name]))
+    })
+    this.report.rows = this.rowCount
+    this.nextSerial = this.rowCount
+    for (const part of this.key) this.needColumn(part, 'key')
+    if (this.key.length > 0) this.keyIndex()
+  }
+
+  get length(): number {
+    return this.rowCount
+  }
+
+  get names(): string[] {
+    return [...this.byName.keys()]
+  }
+
+  /** What went wrong while reading, and what looks odd. */
+  get findings(): readonly Finding[] {
+    return this.report.findings
+  }
+
+  /** `table "sailings"`, for messages. */
+  get title(): string {
+    return this.name === 'table' ? 'the table' : `table "${this.name}"`
+  }
+
+  column(name: string): TableColumn | undefined {
+    return this.byName.get(name)
+  }
+
+  /** The column, or an `unknown-column` error that suggests the nearest name. */
+  needColumn(name: string, path: string): TableColumn {
+    const column = this.byName.get(name)
+    if (!column) {
+      throw new DapploError(
+        'unknown-column',
+        `There is no column "${name}" in ${this.title}`,
+        path,
+        suggest(name, this.names, 'Columns'),
+      )
+    }
+    return column
+  }
+
+  /** One row as a plain record; missing values are null. */
+  row(index: number): R {
+    return Object.fromEntries([...this.byName].map(([name, column]) => [name, column.value(index)])) as R
+  }
+
+  /** Rows as records, in the given order; all rows by default. */
+  rows(indexes?: ArrayLike<number>): R[] {
+    return Array.from(indexes ?? { length: this.rowCount }, (index, i) =>
+      this.row(indexes ? (index as number) : i),
+    )
+  }
+
+  /** Numbers that identify rows for as long as the table lives, by row. */
+  get serials(): Float64Array {
+    return this.numbered().subarray(this.firstSerial, this.firstSerial + this.rowCount)
+  }
+
+  /** The number that identifies a row for as long as the table lives. */
+  serialOf(row: number): number {
+    return this.serialNumbers ? this.serialNumbers[this.firstSerial + row] : row
+  }
+
+  private numbered(): Float64Array {
+    this.serialNumbers ??= Float64Array.from({ length: this.rowCount }, (_, row) => row)
+    return this.serialNumbers
+  }
+
+  /** Whether every row's serial number is its place: as long as no row has moved. */
+  get serialsAreRows(): boolean {
+    return this.serialNumbers === undefined
+  }
+
+  /** The place of each row by its serial number. */
+  get rowsBySerial(): ReadonlyMap<number, number> {
+    return new Map(Array.from(this.serials, (serial, row) => [serial, row]))
+  }
+
+  /** For a derived table: the table it was derived from. */
+  source: Table<any> | undefined
+
+  /** For a derived table: the rows of its source that stand behind a row; undefined for a table of its own. */
+  sourceRows: ((row: number) => ArrayLike<number>) | undefined
+
+  /** Makes this table follow the one it was derived from. The source does not keep it alive. */
+  follow(
+    source: Table<any>,
+    rowsOf: (row: number) => ArrayLike<number>,
+    again: () => { table: Table<any>; rowsOf: (row: number) => ArrayLike<number> },
+  ): void {
+    this.source = source
+    this.sourceRows = rowsOf
+    const self = new WeakRef(this)
+    const stop = source.watch(() => {
+      const table = self.deref()
+      if (!table) return stop()
+      const next = again()
+      table.sourceRows = next.rowsOf
+      table.adopt(next.table)
+    })
+  }
+
+  /** Takes over the rows of another table with the same columns. */
+  private adopt(other: Table<any>): void {
+    for (const [name, column] of other.byName) this.byName.set(name, column)
+    for (const name of [...this.byName.keys()]) if (!other.byName.has(name)) this.byName.delete(name)
+    this.rowCount = other.rowCount
+    this.serialNumbers = undefined
+    this.firstSerial = 0
+    this.rowOfKey = undefined
+    this.log.replace()
+    this.changed()
+  }
+
+  /** Tells of changes, merged: once for all that happened in one run of code. Returns a function that stops it. */
+  watch(listener: (change: Change) => void): () => void {
+    return this.log.watch(listener)
+  }
+
+  /** Adds rows. Throws `duplicate-key` when a key is there already; use `put` to replace. */
+  append(rows: R | readonly R[]): this {
+    const records = list(rows)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
+    if (this.key.length > 0) {
+      const known = this.keyIndex()
+      const fresh = new Set<string>()
+      for (let i = 0; i < records.length; i++) {
+        const key = keyOf(this.key, cells, i)
+        if (known(key) !== undefined || fresh.has(key))
+          throw duplicateKey(key, this.title, 'append', 'Use put to replace the row that has it.')
+        fresh.add(key)
+      }
+    }
+    this.add(cells, records.length)
+    this.changed()
+    return this
+  }
+
+  /** Adds rows, or replaces the ones that have the same key. Needs a table with a key. */
+  put(rows: R | readonly R[]): this {
+    this.needKey('put')
+    const records = list(rows)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
+    const known = this.keyIndex()
+    const fresh = new Map<string, number>()
+    records.forEach((record, i) => {
+      const key = keyOf(this.key, cells, i)
+      const row = known(key)
+      const earlier = fresh.get(key)
+      if (row === undefined && earlier === undefined) {
+        fresh.set(key, i)
+        return
+      }
+      for (const [name, column] of this.byName) {
+        // A record that leaves a column out leaves its cell as it is.
+        if (!Object.hasOwn(record as object, name)) continue
+        if (row !== undefined) column.write(row, cells.get(name)!, i)
+        else copyCell(cells.get(name)!, i, earlier!)
+      }
+      if (row !== undefined) this.log.change(this.serialOf(row))
+    })
+    if (fresh.size > 0) {
+      const places = [...fresh.values()]
+      this.add(new Map([...cells].map(([name, all]) => [name, pickCells(all, places)])), places.length)
+    }
+    this.changed()
+    return this
+  }
+
+  /** Removes the rows with these keys; unknown keys are passed over. A key of several columns is given as a list. */
+  remove(keys: Value | readonly (Value | readonly Value[])[]): this {
+    this.needKey('remove')
+    const known = this.keyIndex()
+    const gone = new Set<number>()
+    const all = (Array.isArray(keys) ? keys : [keys]).map(key => (Array.isArray(key) ? key : [key]))
+    // Read as the columns were, so that "2024-03-01" is the key of that day.
+    const cells = new Map(
+      this.key.flatMap((part, i) => {
+        const column = this.byName.get(part)
+        return column
+          ? [
+              [
+                part,
+                this.intake.values(
+                  column,
+                  all.map(key => key[i]),
+                ),
+              ],
+            ]
+          : []
+      }),
+    )
+    for (let i = 0; cells.size > 0 && i < all.length; i++) {
+      const row = known(keyOf(this.key, cells, i))
+      if (row !== undefined) gone.add(row)
+    }
+    if (gone.size > 0) this.keepRows(row => !gone.has(row))
+    return this
+  }
+
+  /** Removes the rows for which `test` is true. */
+  removeWhere(test: (row: R) => boolean): this {
+    const gone = new Set<number>()
+    for (let row = 0; row < this.rowCount; row++) if (test(this.row(row))) gone.add(row)
+    if (gone.size > 0) this.keepRows(row => !gone.has(row))
+    return this
+  }
+
+  /** Keeps the rows whose places pass; the rest goes. */
+  keepWhere(stays: (row: number) => boolean): this {
+    this.keepRows(stays)
+    return this
+  }
+
+  /** Lets the first rows go: those that have aged. It costs what they are, not what stays. */
+  dropFirst(count: number): this {
+    const dropped = Math.max(0, Math.min(count, this.rowCount))
+    if (dropped === 0) return this
+    this.numbered()
+    if (this.rowOfKey) {
+      const own = this.keyCells()
+      for (let row = 0; row < dropped; row++) this.rowOfKey.delete(keyOf(this.key, own, row))
+    }
+    for (let row = 0; row < dropped; row++) this.log.remove(this.serialOf(row))
+    for (const column of this.byName.values()) column.dropFirst(dropped)
+    this.firstSerial += dropped
+    this.gone += dropped
+    this.rowCount -= dropped
+    this.changed()
+    return this
+  }
+
+  /** Exchanges all rows. Rows whose key stays are the same rows; without a key, the first stays the first, and so on. */
+  replace(rows: readonly R[]): this {
+    const records = list(rows)
+    const cells = this.intake.records(this.byName, this.rowCount, records)
+    const keyed = this.key.length > 0
+    // A key that is there twice is found before anything is touched.
+    const index = keyed ? rowsByKey(this.key, cells, records.length, this.title) : undefined
+    const known = keyed ? this.keyIndex() : undefined
+    const old = this.serials.slice()
+    const rowBefore = (i: number) => (known ? known(keyOf(this.key, cells, i)) : i)
+    const serials = records.map((_, i) => old[rowBefore(i) ?? old.length] as number | undefined)
+    for (const column of this.byName.values()) column.keep([])
+    this.rowCount = 0
+    this.rowOfKey = undefined
+    const stay = new Set(serials)
+    for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
+    this.add(cells, records.length, serials)
+    this.rowOfKey = index
+    this.gone = 0
+    this.log.replace()
+    this.changed()
+    return this
+  }
+
+  private add(cells: Map<string, Cells>, count: number, serials?: (number | undefined)[]): void {
+    for (const [name, column] of this.byName) column.append(cells.get(name)!)
+    let numbers = this.numbered()
+    if (numbers.length < this.firstSerial + this.rowCount + count) {
+      const grown = new Float64Array(Math.max(this.rowCount + count, this.rowCount * 2))
+      grown.set(this.serials)
+      numbers = grown
+      this.serialNumbers = grown
+      this.firstSerial = 0
+    }
+    for (let i = 0; i < count; i++) {
+      const kept = serials?.[i]
+      const serial = kept ?? this.nextSerial++
+      numbers[this.firstSerial + this.rowCount + i] = serial
+      if (kept === undefined) this.log.add(serial)
+      else this.log.change(serial)
+    }
+    const first = this.rowCount
+    this.rowCount += count
+    if (this.rowOfKey) {
+      const own = this.keyCells()
+      for (let row = first; row < this.rowCount; row++)
+        this.rowOfKey.set(keyOf(this.key, own, row), row + this.gone)
+    }
+  }
+
+  /** Keeps the rows that pass; one pass over every column. */
+  private keepRows(stays: (row: number) => boolean): void {
+    const rows: number[] = []
+    for (let row = 0; row < this.rowCount; row++) {
+      if (stays(row)) rows.push(row)
+      else this.log.remove(this.serialOf(row))
+    }
+    for (const column of this.byName.values()) column.keep(rows)
+    this.serialNumbers = Float64Array.from(rows, row => this.serialOf(row))
+    this.firstSerial = 0
+    this.rowCount = rows.length
+    this.rowOfKey = undefined
+    this.changed()
+  }
+
+  private changed(): void {
+    this.report.rows = this.rowCount
+    this.version.value++
+    this.log.tellSoon()
+  }
+
+  private needKey(call: string): void {
+    if (this.key.length === 0) {
+      throw new DapploError(
+        'no-key',
+        `${call} needs a table with a key, and ${this.title} has none`,
+        'key',
+        'Name the column that identifies a row: table(rows, { key: "id" }).',
+      )
+    }
+  }
+
+  /** The cells that rows of this table are recognised by. */
+  private keyCells(): Map<string, Cells> {
+    return new Map(
+      this.key.flatMap(part => (this.byName.has(part) ? [[part, this.byName.get(part)!.cells]] : [])),
+    )
+  }
+
+  /** The row that has a key; undefined where none has. */
+  private keyIndex(): (key: string) => number | undefined {
+    if (!this.rowOfKey) {
+      this.rowOfKey = rowsByKey(this.key, this.keyCells(), this.rowCount, this.title)
+      this.gone = 0
+    }
+    const { rowOfKey, gone } = this
+    return key => {
+      const at = rowOfKey.get(key)
+      return at === undefined ? undefined : at - gone
+    }
+  }
+}
+
+const list = <T>(rows: T | readonly T[]): readonly T[] => (Array.isArray(rows) ? rows : [rows as T])

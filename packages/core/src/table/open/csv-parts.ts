@@ -1,0 +1,73 @@
+import Papa from 'papaparse'
+import { DapploError } from '../../finding/error.ts'
+import { Table, type TableOptions } from '../live/table.ts'
+import { type CsvCells, type CsvOptions, gatherCsv } from '../read/csv.ts'
+
+export interface LoadOptions {
+  /** Told after each part: the share that is done, 0 to 1, and rows so far. */
+  progress?: (done: number, rows: number) => void
+  /** An `AbortSignal`: aborting it ends the reading with an `aborted` error. */
+  signal?: { readonly aborted: boolean }
+}
+
+/** Characters that are read in one go: a few milliseconds of work. */
+const PART = 1 << 20
+
+/** Lets the page, or other work, have its turn. */
+const turn = () =>
+  new Promise<void>(resolve =>
+    (globalThis as unknown as { setTimeout: (run: () => void, ms: number) => void }).setTimeout(resolve, 0),
+  )
+
+/** Like readCsv, in parts between which the page stays alive: for texts of many megabytes. Throws `aborted` too. */
+export async function loadCsv<R = any>(
+  text: string,
+  options: TableOptions<NoInfer<R>> & CsvOptions & LoadOptions = {},
+): Promise<Table<R>> {
+  const { progress, signal } = options
+  const lines: string[][] = []
+  let at = 0
+  let separator = options.separator
+  while (at < text.length) {
+    if (signal?.aborted)
+      throw new DapploError(
+        'aborted',
+        `Reading ${options.name ?? 'the CSV text'} was called off`,
+        '',
+        'Call again to read it.',
+      )
+    const end = lineEnd(text, Math.min(text.length, at + PART), at)
+    const part = Papa.parse<string[]>(text.slice(at, end), {
+      delimiter: separator ?? '',
+      header: false,
+      skipEmptyLines: false,
+    })
+    separator ??= part.meta.delimiter
+    // A part that ends with its line end would add an empty line that is not there.
+    if (
+      end < text.length &&
+      part.data.length > 0 &&
+      part.data[part.data.length - 1].length === 1 &&
+      part.data[part.data.length - 1][0] === ''
+    )
+      part.data.pop()
+    for (const line of part.data) lines.push(line)
+    at = end
+    progress?.(at / text.length, lines.length)
+    await turn()
+  }
+  const cells: CsvCells = gatherCsv(lines, options)
+  return new Table<R>(cells, options)
+}
+
+/** The end of the line around `from`, outside quotes; a part that begins outside quotes has an even number of them. */
+function lineEnd(text: string, from: number, start: number): number {
+  let quotes = 0
+  for (let i = text.indexOf('"', start); i >= 0 && i < from; i = text.indexOf('"', i + 1)) quotes++
+  for (let i = from; i < text.length; i++) {
+    const code = text.charCodeAt(i)
+    if (code === 34) quotes++
+    else if (code === 10 && quotes % 2 === 0) return i + 1
+  }
+  return text.length
+}

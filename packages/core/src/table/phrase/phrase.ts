@@ -1,0 +1,213 @@
+import { DapploError } from '../../finding/error.ts'
+import { nearest, suggest } from '../../finding/nearest.ts'
+import { quoted } from '../../finding/plain-text.ts'
+import type { Cycle } from '../cells/calendar.ts'
+import type { Table } from '../live/table.ts'
+import type { BucketUnit, How, Meaning, MeaningOptions, WindowHow } from './meaning.ts'
+
+const UNITS: readonly BucketUnit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
+const CYCLES: readonly Cycle[] = ['hour of day', 'weekday', 'day of month', 'day of year', 'month of year']
+const ENDS: readonly How[] = ['min', 'max', 'first', 'last']
+const SUMS: readonly How[] = ['sum', 'mean', 'median']
+const WINDOWS: readonly WindowHow[] = ['share', 'rank', 'sum so far']
+
+/** What a word before "of" needs to stand on. */
+type Needs = 'number' | 'time' | 'number or time' | 'any'
+const OPENINGS = new Map<string, { needs: Needs; mean: (column: string) => Meaning }>([
+  ...UNITS.map(
+    unit => [unit, { needs: 'time', mean: column => ({ is: 'bucket', unit, column }) }] as Opening,
+  ),
+  ...CYCLES.map(
+    cycle => [cycle, { needs: 'time', mean: column => ({ is: 'cycle', cycle, column }) }] as Opening,
+  ),
+  ['bins', { needs: 'number', mean: column => ({ is: 'bins', column }) }],
+  ...SUMS.map(how => [how, { needs: 'number', mean: column => ({ is: 'summary', how, column }) }] as Opening),
+  ...ENDS.map(
+    how => [how, { needs: 'number or time', mean: column => ({ is: 'summary', how, column }) }] as Opening,
+  ),
+  ...WINDOWS.map(
+    how => [how, { needs: 'number', mean: column => ({ is: 'window', how, column, within: [] }) }] as Opening,
+  ),
+])
+type Opening = [string, { needs: Needs; mean: (column: string) => Meaning }]
+
+/**
+ * Understands a phrase over a table, in short or long form. An exact column name wins; two readings are an error.
+ * Throws `unknown-column`, `unknown-phrase`, `two-readings` or `wrong-type`, each with the nearest thing that would do.
+ */
+export function readPhrase(phrase: unknown, table: Table, path: string): Meaning {
+  if (typeof phrase === 'string') return readShort(phrase, table, path)
+  if (phrase !== null && typeof phrase === 'object' && !Array.isArray(phrase))
+    return readLong(phrase as Record<string, unknown>, table, path)
+  throw new DapploError(
+    'unknown-phrase',
+    `${quoted(phrase)} is not a phrase`,
+    path,
+    'Write a column name, or words such as "sum of passengers".',
+  )
+}
+
+function readShort(phrase: string, table: Table, path: string): Meaning {
+  const text = phrase.trim().replace(/\s+/g, ' ')
+  if (table.column(phrase)) return { is: 'column', column: phrase }
+  if (table.column(text)) return { is: 'column', column: text }
+  if (text === 'count') return { is: 'summary', how: 'count' }
+  if (text === 'count so far') return { is: 'window', how: 'count so far', within: [] }
+  if (text === 'share of count' && !table.column('count')) return { is: 'window', how: 'share', within: [] }
+  if (text === 'rank of count' && !table.column('count')) return { is: 'window', how: 'rank', within: [] }
+  if (text.startsWith('distinct ') && table.column(text.slice(9)))
+    return { is: 'summary', how: 'distinct', column: text.slice(9) }
+
+  const readings: { meaning: Meaning; opening: string; column: string; needs: Needs }[] = []
+  const openings: string[] = []
+  for (const [opening, { needs, mean }] of OPENINGS) {
+    if (!text.startsWith(`${opening} of `)) continue
+    openings.push(opening)
+    const column = text.slice(opening.length + 4)
+    if (table.column(column)) readings.push({ meaning: mean(column), opening, column, needs })
+  }
+  if (readings.length > 1) {
+    throw new DapploError(
+      'two-readings',
+      `"${text}" can be read in two ways: ${readings.map(r => `${r.opening} of the column "${r.column}"`).join(', or ')}`,
+      path,
+      `Use the long form, such as { "${readings[0].opening}": "${readings[0].column}" }.`,
+    )
+  }
+  if (readings.length === 1) {
+    const [{ meaning, opening, column, needs }] = readings
+    needType(table, column, needs, opening, path)
+    return meaning
+  }
+  throw unknown(text, openings, table, path)
+}
+
+function unknown(text: string, openings: string[], table: Table, path: string): DapploError {
+  if (openings.length > 0) {
+    // The longest opening is the reading that was meant: "hour of day of x" rather than "hour of" a column "day of x".
+    const opening = openings.reduce((a, b) => (b.length > a.length ? b : a))
+    const column = text.slice(opening.length + 4)
+    const near = nearest(column, table.names)
+    return new DapploError(
+      'unknown-column',
+      `There is no column "${column}" in ${table.title}`,
+      path,
+      near ? `Did you mean "${opening} of ${near}"?` : suggest(column, table.names, 'Columns'),
+    )
+  }
+  const of = text.lastIndexOf(' of ')
+  if (of > 0) {
+    const opening = text.slice(0, of)
+    return new DapploError(
+      'unknown-phrase',
+      `"${opening} of" begins no phrase`,
+      path,
+      suggest(opening, [...OPENINGS.keys()], 'A phrase begins with'),
+    )
+  }
+  return new DapploError(
+    'unknown-column',
+    `There is no column "${text}" in ${table.title}`,
+    path,
+    suggest(text, [...table.names, 'count'], 'Columns'),
+  )
+}
+
+function needType(table: Table, name: string, needs: Needs, opening: string, path: string): void {
+  const type = table.needColumn(name, path).type
+  if (needs === 'any' || type === needs || (needs === 'number or time' && type !== 'text')) return
+  // A column without a single value has no type of its own yet.
+  if (table.column(name)?.extent.missing === table.length) return
+  const hint =
+    needs === 'time'
+      ? `Name a time column, or tell the table that "${name}" is one: columns: { "${name}": { type: "time" } }.`
+      : `Name a ${needs} column, or count instead: "count" or "distinct ${name}".`
+  throw new DapploError(
+    'wrong-type',
+    `"${opening} of ${name}" needs a ${needs} column, and "${name}" is ${type}`,
+    path,
+    hint,
+  )
+}
+
+const OPTIONS = new Set(['label', 'format', 'top', 'rest', 'by', 'within', 'width', 'number', 'to'])
+
+function readLong(phrase: Record<string, unknown>, table: Table, path: string): Meaning {
+  if (Object.hasOwn(phrase, 'value')) return { is: 'value', value: phrase.value as string }
+  const keys = Object.keys(phrase).filter(
+    key => !OPTIONS.has(key) || (key === 'number' && Object.keys(phrase).length === 1),
+  )
+  if (keys.length !== 1) {
+    throw new DapploError(
+      'unknown-phrase',
+      keys.length === 0
+        ? 'The long form names no column'
+        : `The long form says two things at once: ${keys.join(' and ')}`,
+      path,
+      'Write one of them, as in { "sum": "passengers", "label": "People" }.',
+    )
+  }
+  const key = keys[0]
+  const named = phrase[key]
+  const options: MeaningOptions = {}
+  if (phrase.label !== undefined) options.label = String(phrase.label)
+  if (phrase.format !== undefined) options.format = phrase.format as MeaningOptions['format']
+  if (phrase.top !== undefined) options.top = phrase.top as number
+  if (phrase.rest !== undefined) options.rest = phrase.rest as boolean | string
+  if (phrase.by !== undefined) options.by = readPhrase(phrase.by, table, `${path}.by`)
+
+  const counting =
+    named !== null && typeof named === 'object' && (named as Record<string, unknown>).count === true
+  const column = () => {
+    if (typeof named !== 'string')
+      throw new DapploError(
+        'unknown-phrase',
+        `"${key}" names no column`,
+        `${path}.${key}`,
+        `Write the column's name: { "${key}": "${table.names[0] ?? 'passengers'}" }.`,
+      )
+    table.needColumn(named, `${path}.${key}`)
+    return named
+  }
+  const within = () =>
+    [phrase.within ?? []].flat().map((part, i) => readPhrase(part, table, `${path}.within[${i}]`))
+  if (key === 'column') return { ...options, is: 'column', column: column() }
+  if (key === 'count') return { ...options, is: 'summary', how: 'count' }
+  if (key === 'count so far') return { ...options, is: 'window', how: 'count so far', within: within() }
+  if (key === 'distinct') return { ...options, is: 'summary', how: 'distinct', column: column() }
+  if (key === 'ratio') {
+    const to = String(phrase.to ?? '')
+    needType(table, column(), 'number', 'ratio', `${path}.ratio`)
+    table.needColumn(to, `${path}.to`)
+    needType(table, to, 'number', 'ratio', `${path}.to`)
+    return { ...options, is: 'ratio', column: column(), to }
+  }
+  if ((key === 'share' || key === 'rank') && counting)
+    return { ...options, is: 'window', how: key, within: within() }
+  const opening = OPENINGS.get(key)
+  if (!opening)
+    throw new DapploError(
+      'unknown-phrase',
+      `"${key}" is no word of the long form`,
+      `${path}.${key}`,
+      suggest(key, ['column', 'count', 'distinct', 'ratio', ...OPENINGS.keys()], 'It begins with'),
+    )
+  needType(table, column(), opening.needs, key, `${path}.${key}`)
+  const meaning = { ...options, ...opening.mean(column()) } as Meaning
+  if (meaning.is === 'bins') {
+    if (phrase.width !== undefined) meaning.width = positive(phrase.width, `${path}.width`)
+    if (phrase.number !== undefined) meaning.number = Math.round(positive(phrase.number, `${path}.number`))
+  }
+  if (meaning.is === 'window') meaning.within = within()
+  return meaning
+}
+
+function positive(value: unknown, path: string): number {
+  if (typeof value === 'number' && value > 0 && Number.isFinite(value)) return value
+  throw new DapploError(
+    'bad-option',
+    `${quoted(value)} is not a number above 0`,
+    path,
+    'Give a positive number.',
+  )
+}

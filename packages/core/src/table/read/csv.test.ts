@@ -1,0 +1,72 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { loadCsv } from '../open/csv-parts.ts'
+import { readCsv } from '../open/read.ts'
+import { splitCsv } from './csv.ts'
+
+const cell = fc.oneof(
+  fc.string({ maxLength: 10 }),
+  fc.constantFrom('a,b', 'two\nlines', '"quoted"', ';', '\t', ' blank ', '=1+1'),
+)
+const grid = fc
+  .integer({ min: 2, max: 5 })
+  .chain(width =>
+    fc.array(fc.array(cell, { minLength: width, maxLength: width }), { minLength: 1, maxLength: 12 }),
+  )
+const header = (width: number) => Array.from({ length: width }, (_, i) => `c${i}`)
+
+describe('CSV', () => {
+  test('of any cells comes back as it was written, whatever the separator and line ends', () => {
+    fc.assert(
+      fc.property(
+        grid,
+        fc.constantFrom(',', ';', '\t', '|'),
+        fc.constantFrom('\n', '\r\n'),
+        (rows, separator, newline) => {
+          // Lines of nothing but blanks are none.
+          fc.pre(rows.every(row => row.some(text => text.trim() !== '')))
+          const quoted = (text: string) => `"${text.replace(/"/g, '""')}"`
+          const lines = [header(rows[0].length), ...rows].map(row => row.map(quoted).join(separator))
+          const { names, columns } = splitCsv(lines.join(newline), { separator })
+          expect(names).toEqual(header(rows[0].length))
+          expect(rows.map((_, i) => columns.map(column => column[i]))).toEqual(rows)
+        },
+      ),
+    )
+  })
+
+  test('read in parts is the same table', async () => {
+    const lines = Array.from(
+      { length: 40_000 },
+      (_, i) => `${i},"pier ${i % 7}, ""north""",2024-01-${String((i % 28) + 1).padStart(2, '0')}`,
+    )
+    const text = `id,pier,day\n${lines.join('\n')}\n`
+    expect(text.length).toBeGreaterThan(1 << 20)
+    const whole = readCsv(text)
+    const parts = await loadCsv(text)
+    expect(parts.length).toBe(whole.length)
+    for (const row of [0, 1, 27_000, 27_001, 39_999]) expect(parts.row(row)).toEqual(whole.row(row))
+    expect(parts.names.map(name => parts.column(name)!.type)).toEqual(['number', 'text', 'time'])
+  })
+
+  test.each([
+    ['a,b\n1,2,3\n', 'ragged-row', 'Line 2'],
+    ['a,b\n"x\ny",2\n1\n', 'ragged-row', 'Line 4'],
+    ['', 'empty-data', 'nothing'],
+    ['a,b\n"1,2\n', 'unclosed-quote', 'not closed'],
+  ])('%j is refused by line', (text, code, sentence) => {
+    expect(() => splitCsv(text)).toThrow(
+      expect.objectContaining({ code, message: expect.stringContaining(sentence) }),
+    )
+  })
+
+  test('short lines are filled and long ones cut when told so; columns without a name get one', () => {
+    const { names, columns } = splitCsv('a,,a\n1\n1,2,3,4\n', { ragged: 'fill' })
+    expect(names).toEqual(['a', 'column 2', 'a (2)'])
+    expect(columns).toEqual([
+      ['1', '1'],
+      ['', '2'],
+      ['', '3'],
+    ])
+  })
+})

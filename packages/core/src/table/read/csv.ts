@@ -1,0 +1,120 @@
+import Papa from 'papaparse'
+import { DapploError } from '../../finding/error.ts'
+
+export interface CsvOptions {
+  /** What separates cells; default: found out from the text. */
+  separator?: string
+  /** What to do with lines that have fewer or more cells than the header: refuse them (default), or fill and cut them. */
+  ragged?: 'refuse' | 'fill'
+  /** Named in messages; default `the CSV text`. */
+  source?: string
+}
+
+export interface CsvCells {
+  names: string[]
+  /** Raw texts by column. */
+  columns: string[][]
+  /** The line of the text, from 1, on which a row begins. */
+  lineOf: (row: number) => number
+}
+
+/** Splits CSV text (RFC 4180; a leading byte-order mark is skipped) into columns of texts. */
+export function splitCsv(text: string, options: CsvOptions = {}): CsvCells {
+  const source = options.source ?? 'the CSV text'
+  const parsed = Papa.parse<string[]>(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, {
+    delimiter: options.separator ?? '',
+    header: false,
+    skipEmptyLines: false,
+  })
+  const lines = parsed.data
+  const quote = parsed.errors.find(error => error.type === 'Quotes')
+  if (quote) {
+    throw new DapploError(
+      'unclosed-quote',
+      `A quoted cell is not closed properly in line ${startLine(lines, quote.row ?? 0)} of ${source}`,
+      source,
+      'Close the quote, and write quotes inside it twice.',
+    )
+  }
+  return gatherCsv(lines, options)
+}
+
+/** Lines of cells as columns, with the names that the first line gives. */
+export function gatherCsv(lines: string[][], options: CsvOptions & { name?: string }): CsvCells {
+  const source = options.source ?? options.name ?? 'the CSV text'
+  const isEmpty = (line: string[]) => line.length === 0 || (line.length === 1 && line[0].trim() === '')
+  const headerAt = lines.findIndex(line => !isEmpty(line))
+  if (headerAt < 0) {
+    throw new DapploError(
+      'empty-data',
+      `There is nothing in ${source}`,
+      source,
+      'It needs a first line with the names of the columns, then a line for each row.',
+    )
+  }
+  const names = headerNames(lines[headerAt], source)
+  const width = names.length
+  let kept = 0
+  const numbers = new Int32Array(lines.length)
+  for (let at = headerAt + 1; at < lines.length; at++) {
+    const line = lines[at]
+    if (line.length !== width) {
+      if (isEmpty(line)) continue
+      if (options.ragged !== 'fill') {
+        throw new DapploError(
+          'ragged-row',
+          `Line ${startLine(lines, at)} of ${source} has ${count(line.length)}, but the header names ${count(width, 'column')}`,
+          `${source} line ${startLine(lines, at)}`,
+          'Correct the line, or read with ragged: "fill" to fill short lines with missing values and cut long ones.',
+        )
+      }
+    } else if (width === 1 && line[0] === '') continue
+    numbers[kept++] = at
+  }
+  // Room for all cells at once: a list that grows is copied time and again.
+  const columns = names.map(() => new Array<string>(kept))
+  for (let row = 0; row < kept; row++) {
+    const line = lines[numbers[row]]
+    for (let c = 0; c < width; c++) columns[c][row] = line[c] ?? ''
+  }
+  return { names, columns, lineOf: row => startLine(lines, numbers[row]) }
+}
+
+const count = (n: number, word = 'cell') => `${n} ${word}${n === 1 ? '' : 's'}`
+
+/** Names as written; unnamed ones get `column 3`, repeated ones ` (2)`. */
+function headerNames(header: string[], source: string): string[] {
+  const taken = new Set<string>()
+  const times = new Map<string, number>()
+  const names = header.map((raw, i) => {
+    const name = raw.trim() || `column ${i + 1}`
+    let own = name
+    for (let n = (times.get(name) ?? 0) + 1; taken.has(own) || n === 1; n++) {
+      own = n === 1 ? name : `${name} (${n})`
+      times.set(name, n)
+    }
+    taken.add(own)
+    return own
+  })
+  if (names.length === 1 && header[0].length > 1000) {
+    throw new DapploError(
+      'not-csv',
+      `The first line of ${source} does not look like the names of columns`,
+      source,
+      'Give CSV with a header line.',
+    )
+  }
+  return names
+}
+
+/** Rows before may hold line breaks inside quotes, so lines are counted, not computed; only ever done for a message. */
+function startLine(lines: string[][], at: number): number {
+  let line = 1
+  for (let i = 0; i < at; i++) {
+    line++
+    for (const cell of lines[i]) {
+      for (let from = cell.indexOf('\n'); from >= 0; from = cell.indexOf('\n', from + 1)) line++
+    }
+  }
+  return line
+}

@@ -1,0 +1,52 @@
+import type { Finding } from '../../finding/error.ts'
+import { cutText, plainText } from '../../finding/plain-text.ts'
+import { LARGEST } from '../cells/cells.ts'
+
+/** A cell that could not be read as its column's type and became a missing value. */
+export interface Unreadable {
+  /** Row of the table, from 0. */
+  row: number
+  /** Line of the text it came from, from 1; undefined when it came from no text. */
+  line: number | undefined
+  text: string
+}
+
+/** How one column came to be. */
+export interface ColumnReport {
+  name: string
+  type: 'number' | 'time' | 'text'
+  /** `given` by its values or the caller; `guessed` from text. */
+  how: 'given' | 'guessed'
+  /** What the texts looked like, for people: `ISO dates`, `numbers with "," between thousands`; empty when nothing was guessed. */
+  guess: string
+  missing: number
+  unreadable: number
+  /** The first of the unreadable cells, at most twenty. */
+  examples: Unreadable[]
+}
+
+/** What happened while a table was read. */
+export interface Report {
+  rows: number
+  columns: ColumnReport[]
+  findings: Finding[]
+}
+
+export function unreadableFinding(column: ColumnReport, source: string): Finding {
+  const first = column.examples[0]
+  const where = first.line === undefined ? `row ${first.row + 1}` : `line ${first.line}`
+  const count = column.unreadable
+  const quoted = JSON.stringify(cutText(plainText(first.text), 60))
+  // What is a number, but one that no scale can hold, is called what it is.
+  const large = column.type === 'number' && !Number.isNaN(Number(first.text))
+  const what = large ? `number between -${LARGEST} and ${LARGEST}` : column.type
+  return {
+    code: 'unreadable-cells',
+    message:
+      count === 1
+        ? `One cell of "${column.name}" is no ${what}: ${quoted} in ${where} of ${source}`
+        : `${count} cells of "${column.name}" are no ${large ? what.replace('number', 'numbers') : `${what}s`}, the first being ${quoted} in ${where} of ${source}`,
+    remedy: `Correct ${count === 1 ? 'it' : 'them'}, or give the column a type; until then ${count === 1 ? 'it counts' : 'they count'} as missing.`,
+    path: `columns.${column.name}`,
+  }
+}

@@ -1,0 +1,97 @@
+import { describe, expect, test } from 'vitest'
+import { loadCsv } from '../open/csv-parts.ts'
+import { readCsv, table } from '../open/read.ts'
+import { derive } from './derive.ts'
+
+const piers = () => readCsv('pier,2001,2002\nOld Mole,5,6\nKelp Quay,1,\n', { name: 'piers', key: 'pier' })
+
+describe('a derived table', () => {
+  test('is long or wide, and leads back to what it was', () => {
+    const long = derive(piers(), [{ long: { keep: ['pier'], name: 'year', value: 'boarded' } }])
+    expect(long.rows()).toEqual([
+      { pier: 'Old Mole', year: '2001', boarded: 5 },
+      { pier: 'Kelp Quay', year: '2001', boarded: 1 },
+      { pier: 'Old Mole', year: '2002', boarded: 6 },
+      { pier: 'Kelp Quay', year: '2002', boarded: null },
+    ])
+    expect(Array.from(long.sourceRows!(2))).toEqual([0])
+    expect(derive(long, [{ wide: { name: 'year', value: 'boarded' } }]).rows()).toEqual(piers().rows())
+  })
+
+  test('filters, sorts, groups and keeps the last, and knows the rows behind each row', () => {
+    const sailings = table([
+      { at: '2024-01-01', route: 'A', n: 3 },
+      { at: '2024-01-02', route: 'B', n: 9 },
+      { at: '2024-01-03', route: 'A', n: 5 },
+      { at: '2024-02-03', route: 'A', n: null as number | null },
+    ])
+    const sorted = derive(sailings, [{ where: { route: 'A' } }, { sort: 'n', order: 'down' }])
+    expect(sorted.rows().map(row => row.n)).toEqual([5, 3, null])
+    expect(Array.from(sorted.sourceRows!(0))).toEqual([2])
+    expect(
+      derive(sailings, [{ lastOf: 'route' }])
+        .rows()
+        .map(row => row.n),
+    ).toEqual([9, null])
+    const grouped = derive(sailings, [{ group: ['route'], values: ['sum of n', 'count'] }])
+    expect(grouped.rows()).toEqual([
+      { route: 'A', 'sum of n': 8, count: 3 },
+      { route: 'B', 'sum of n': 9, count: 1 },
+    ])
+    expect(Array.from(grouped.sourceRows!(0))).toEqual([0, 2, 3])
+  })
+
+  test('follows its source, and keeps its words in their order so that colours stay', async () => {
+    const source = piers()
+    const some = derive(source, [{ where: { pier: { not: 'Old Mole' } } }])
+    const { cells } = some.column('pier')!
+    expect(cells.type === 'text' && cells.words).toEqual(['Old Mole', 'Kelp Quay'])
+    source.put({ pier: 'Sound End', 2001: 4, 2002: 4 })
+    await Promise.resolve()
+    expect(some.rows().map(row => row.pier)).toEqual(['Kelp Quay', 'Sound End'])
+    source.remove('Kelp Quay').append({ pier: 'Weir Stage', 2001: 1, 2002: 1 })
+    await Promise.resolve()
+    expect(some.rows().map(row => row.pier)).toEqual(['Sound End', 'Weir Stage'])
+  })
+
+  test('says which step it does not understand', () => {
+    expect(() => derive(piers(), [{ sort: 'peer' }])).toThrow(
+      expect.objectContaining({
+        code: 'unknown-column',
+        path: 'shape[0].sort',
+        hint: 'Did you mean "pier"?',
+      }),
+    )
+    expect(() => derive(piers(), [{ group: ['pier'], values: ['2001'] }])).toThrow(
+      expect.objectContaining({ code: 'not-grouped' }),
+    )
+  })
+})
+
+describe('CSV in parts', () => {
+  const text = `n,word\n${Array.from({ length: 90_000 }, (_, i) => `${i},"line\n${i % 7}, quoted"`).join('\n')}\n`
+
+  test('is the same table, told of on the way', async () => {
+    const shares: number[] = []
+    const parts = await loadCsv(text, { progress: done => shares.push(done) })
+    const whole = readCsv(text)
+    expect(parts.length).toBe(90_000)
+    expect(parts.row(89_999)).toEqual(whole.row(89_999))
+    expect(shares.length).toBeGreaterThan(1)
+    expect(shares.at(-1)).toBe(1)
+    shares.forEach((share, i) => {
+      if (i > 0) expect(share).toBeGreaterThan(shares[i - 1])
+    })
+  })
+
+  test('can be called off', async () => {
+    const signal = { aborted: false }
+    const reading = loadCsv(text, {
+      signal,
+      progress: () => {
+        signal.aborted = true
+      },
+    })
+    await expect(reading).rejects.toMatchObject({ code: 'aborted' })
+  })
+})

@@ -1,0 +1,169 @@
+import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
+import type { Kind, Labels } from '../describe/kind.ts'
+import { checkTree } from '../finding/check-tree.ts'
+import { DapploError } from '../finding/error.ts'
+import { type Resolved, resolve } from '../resolve/resolve.ts'
+import { Table } from '../table/live/table.ts'
+import type { House } from '../theme/house.ts'
+import type { Theme } from '../theme/theme.ts'
+
+/** What charts can do beside drawing their kinds. */
+export interface ChartParts {
+  /** Checks a description and what its tables are told, before phrases are read; throws when something is amiss. */
+  check?: (description: Description, tables: readonly Table[]) => void
+  /** Checks what an application gives all charts: its house style, and a theme of its own. */
+  checkHouse?: (house: House | undefined, theme: Theme | undefined) => void
+  /** Places words at shapes, where a description has `label`. */
+  labels?: Labels
+}
+
+/** An immutable, checked description with its tables. Show it with mount, compose or toSvg. */
+export class Chart<R = any> {
+  readonly table: Table<R>
+  readonly description: Description<R>
+  /** The kinds that names in the description stand for. */
+  readonly kinds: Readonly<Record<string, Kind>>
+  /** Other tables, by the names that drawings call them by. */
+  readonly tables: Readonly<Record<string, Table>>
+  readonly parts: ChartParts
+  /** Roles, phrases and kinds, understood. */
+  readonly resolved: Resolved
+
+  constructor(
+    table: Table<R>,
+    description: Description<R>,
+    kinds: Readonly<Record<string, Kind>>,
+    tables: Readonly<Record<string, Table>> = {},
+    parts: ChartParts = {},
+  ) {
+    if (!(table instanceof Table)) {
+      throw new DapploError(
+        'bad-rows',
+        'A chart needs a table',
+        'table',
+        'Make one with table(rows) or readCsv(text).',
+      )
+    }
+    if (description === null || typeof description !== 'object')
+      throw new DapploError(
+        'bad-description',
+        'A chart needs a description',
+        '',
+        'Say what to draw, as in { draw: "line", x: "departed", y: "passengers" }.',
+      )
+    checkTree(description)
+    parts.check?.(description, [table, ...Object.values(tables)])
+    this.table = table
+    this.kinds = kinds
+    this.tables = tables
+    this.parts = parts
+    this.description = Object.freeze({ ...description })
+    this.resolved = resolve(table, this.description, kinds, tables, parts.labels)
+  }
+
+  /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */
+  with(changes: DeepPartial<Description<R>>): Chart<R> {
+    return new Chart(
+      this.table,
+      merge(this.description, changes) as Description<R>,
+      this.kinds,
+      this.tables,
+      this.parts,
+    )
+  }
+
+  /** The description as JSON data. Throws `not-json` naming the path when it holds a function. */
+  toJSON(): unknown {
+    return plain(this.description, '')
+  }
+}
+
+type DeepPartial<T> = T extends (...args: any) => any
+  ? T
+  : T extends readonly unknown[]
+    ? T
+    : T extends object
+      ? { [K in keyof T]?: DeepPartial<T[K]> | null }
+      : T
+
+/** Objects whose parts belong together and are replaced as one. */
+const isPlain = (value: unknown): value is Record<string, unknown> =>
+  value !== null &&
+  typeof value === 'object' &&
+  (Object.getPrototypeOf(value) === Object.prototype || Object.getPrototypeOf(value) === null) &&
+  !('draw' in value && typeof value.draw === 'function')
+
+/** A binding names a value as a whole: `{ sum: … }` does not merge with `{ mean: … }`. */
+const WHOLE = new Set([
+  'x',
+  'y',
+  'color',
+  'series',
+  'size',
+  'shape',
+  'dash',
+  'label',
+  'link',
+  'image',
+  'through',
+  'where',
+])
+
+function merge(base: unknown, change: unknown, key = '', parent = ''): unknown {
+  const bound = WHOLE.has(key) && (parent === '' || parent === 'draw')
+  if (!isPlain(base) || !isPlain(change) || bound) return change
+  const out: Record<string, unknown> = { ...base }
+  for (const name of Object.keys(change)) {
+    if (change[name] === undefined) continue
+    // At the top a null role means "drop it"; everywhere null takes the option away.
+    if (change[name] === null) delete out[name]
+    else if (Object.hasOwn(out, name)) out[name] = merge(out[name], change[name], name, key)
+    else define(out, name, change[name])
+  }
+  return out
+}
+
+/** Plain assignment to a name such as `__proto__` would change the object's nature. */
+function define(target: Record<string, unknown>, name: string, value: unknown): void {
+  Object.defineProperty(target, name, { value, enumerable: true, configurable: true, writable: true })
+}
+
+function plain(value: unknown, path: string): unknown {
+  if (typeof value === 'function')
+    throw new DapploError(
+      'not-json',
+      'A function cannot be written as JSON',
+      path,
+      'Use Intl options for formats, words with {phrases} for texts, and built-in kinds.',
+    )
+  if (value instanceof Date) return value.toISOString()
+  if (value instanceof Table)
+    throw new DapploError(
+      'not-json',
+      'A table cannot be written as part of a description',
+      path,
+      'Write it under "tables" and refer to it by its name.',
+    )
+  if (Array.isArray(value)) return value.map((item, i) => plain(item, `${path}[${i}]`))
+  if (value === null || typeof value !== 'object') return value
+  const out: Record<string, unknown> = {}
+  for (const [name, item] of Object.entries(value))
+    if (item !== undefined) define(out, name, plain(item, path ? `${path}.${name}` : name))
+  return out
+}
+
+/** A drawing over another table, inside a chart's `draw` list: it inherits scales, but no roles. */
+export function on<R>(table: Table<R>, drawing: Drawing<R>): Elsewhere {
+  return { table, drawing }
+}
+
+/** Makes a `chart` function: the kinds that it knows by name, and its parts, are all that a bundle needs to hold. */
+export function chartMaker(kinds: Readonly<Record<string, Kind>>, parts: ChartParts = {}) {
+  return function chart<R>(
+    table: Table<R>,
+    description: Description<R>,
+    tables?: Readonly<Record<string, Table>>,
+  ): Chart<R> {
+    return new Chart<R>(table, description, kinds, tables, parts)
+  }
+}

@@ -1,0 +1,47 @@
+import type { SpreadOptions } from '../describe/description.ts'
+import { DapploError } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
+import { Chart } from './chart.ts'
+
+/** Several charts in one picture, lined up; scales named in `share` have one domain in all of them. */
+export class Spread {
+  readonly charts: readonly Chart[]
+  readonly description: SpreadOptions
+
+  constructor(charts: readonly Chart[], options: SpreadOptions = {}) {
+    if (charts.length === 0 || !charts.every(chart => chart instanceof Chart)) {
+      throw new DapploError(
+        'bad-description',
+        'A spread needs a list of charts',
+        'spread',
+        'Make them with chart(table, { … }).',
+      )
+    }
+    const { columns } = options
+    if (columns !== undefined && !(Number.isInteger(columns) && columns > 0)) {
+      throw new DapploError(
+        'bad-option',
+        `${quoted(columns)} is no number of columns`,
+        'columns',
+        'Give a whole number from 1.',
+      )
+    }
+    this.charts = [...charts]
+    this.description = Object.freeze({ ...options })
+  }
+
+  /** The same spread with other options; charts stay. */
+  with(options: SpreadOptions): Spread {
+    return new Spread(this.charts, { ...this.description, ...options })
+  }
+
+  /** The spread as JSON data. */
+  toJSON(): unknown {
+    return { ...this.description, spread: this.charts.map(chart => chart.toJSON()) }
+  }
+}
+
+/** Puts charts into one picture, under each other or in `columns` side by side. */
+export function spread(charts: readonly Chart<any>[], options?: SpreadOptions): Spread {
+  return new Spread(charts, options)
+}
