@@ -68,7 +68,7 @@ export function bind(
     findings.push(...told)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
-      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained)
+      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained, tongue)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
     const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
     const bound = bindOne(part, all, shown, shades, description)
@@ -145,13 +145,14 @@ function addEntries(
   right: boolean,
   hidden: ReadonlySet<string>,
   explained: Set<string>,
+  tongue: Tongue,
 ): void {
   for (const one of entries) {
     const known = `${kind.swatch} ${one.key}`
     if (one.name === '' || explained.has(known)) continue
     explained.add(known)
     // The reader sees which series the second scale measures.
-    const name = right ? `${one.name} (right)` : one.name
+    const name = right ? tongue.say('{name} (right)', { name: one.name }) : one.name
     const swatch = one.by === 'dash' ? 'line' : kind.swatch
     legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
   }

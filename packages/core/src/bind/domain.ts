@@ -82,7 +82,7 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
     max = Math.max(max, value)
   }
   if (!(min < max)) [min, max] = widened(min, kind, input)
-  const scattered = input.uses.some(use => use.bound.drawing.kind.swatch === 'disc')
+  const scattered = input.uses.some(use => use.bound.drawing.kind.scattered)
   const bubbles = input.uses.some(use => use.bound.marks.size !== undefined)
   const pad =
     options?.pad ??

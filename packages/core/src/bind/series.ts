@@ -104,7 +104,7 @@ export function seriesFor(
   const dashOf = (code: number) => DASHES[code < 0 ? DASHES.length - 1 : code % DASHES.length]
   const series = codes.map(own => ({
     key: own.map((code, p) => (code < 0 ? '' : parts[p].coded.keys[code])).join('\u001f'),
-    name: own.map((code, p) => nameOf(parts[p], code)).join(', '),
+    name: own.map((code, p) => nameOf(parts[p], code, tongue)).join(', '),
     color: coloredAt >= 0 ? colorOf(own[coloredAt]) : constant,
     dash: dashAt >= 0 ? dashOf(own[dashAt]) : dash,
     shape: shapeAt >= 0 ? shapeOf(own[shapeAt]) : undefined,
@@ -136,7 +136,7 @@ export function seriesFor(
       known.add(code)
       entries.push({
         key,
-        name: nameOf(part, code),
+        name: nameOf(part, code, tongue),
         by,
         title,
         color: p === coloredAt ? colorOf(code) : coloredAt >= 0 ? theme.muted : constant,
@@ -204,8 +204,12 @@ function combinations(parts: readonly Part[], length: number): { codes: number[]
   return { codes: order.map(at => list[at]), seriesOf }
 }
 
-const nameOf = ({ values, coded }: Part, code: number) =>
-  code < 0 ? `No ${(values.column?.name ?? 'value').replace(/_/g, ' ')}` : coded.names[code]
+const nameOf = ({ values, coded }: Part, code: number, tongue: Tongue) =>
+  code < 0
+    ? tongue.say('No {what}', {
+        what: values.column ? tongue.lower(values.column.label) : tongue.say('value'),
+      })
+    : coded.names[code]
 
 function compare(a: number[], b: number[]): number {
   for (let i = 0; i < a.length; i++) {

@@ -119,6 +119,13 @@ export interface Kind<Options = any> {
   roles: Record<string, RoleUse>
   /** The shape that stands for a series in legends and tooltips. */
   swatch: 'line' | 'rect' | 'disc'
+  /**
+   * How it is read. `place`: at a place along one scale, every series that stands there (the default); `point`: the nearest
+   * mark in any direction; `cell`: the cell under the pointer, by its colour; `slice`: the slice in its direction.
+   */
+  reads?: 'place' | 'point' | 'cell' | 'slice'
+  /** Whether marks stand anywhere in the plot: gridlines then go both ways, and both scales have neat ends. */
+  scattered?: boolean
   /** How it arranges series unless told. Default `side`. */
   arrange?: Arrange
   /** Whether shapes grow from zero, so that the measuring scale must show it. */

@@ -168,7 +168,7 @@ function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: bo
   // A second scale has gridlines of its own only where they are those of the first.
   if (source.role === 'y') return input.name === 'y' || bound.scales.get('y') === undefined
   // Points are read in both directions, lying bars along x; a time axis needs no lines.
-  return grows || bound.drawings.every(one => one.drawing.kind.swatch === 'disc')
+  return grows || bound.drawings.every(one => one.drawing.kind.scattered)
 }
 
 /** Scales that no drawing uses, but that read another one differently: as a percentage of a total. */

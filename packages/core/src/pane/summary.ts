@@ -78,7 +78,7 @@ function placeOf(
   locale: string,
 ): string {
   const { marks, drawing } = bound
-  if (drawing.kind.cells || drawing.kind.swatch === 'disc') return ''
+  if (drawing.kind.cells || drawing.kind.reads === 'point') return ''
   const mark = values.at.indexOf(value)
   if (mark < 0) return ''
   const plain = bound[across].cells.type === 'number' && bound[across].ends === undefined

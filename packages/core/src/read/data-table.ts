@@ -69,8 +69,8 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
       : style === 'plain' && values.cells.type !== 'text'
         ? plainText(values, values.cells.values[i])
         : placeText(values, i, marks[role].at[i], composition)
-  const cloud = drawing.kind.swatch === 'disc' && !marks.x.from && !marks.y.from
-  if (drawing.kind.cells || cloud) {
+  const cloud = drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
+  if (drawing.kind.reads === 'cell' || cloud) {
     const named = marks.series.length > 1
     const shades = shade && shade.cells.type !== 'text' ? shade : undefined
     return {

@@ -115,7 +115,6 @@ export function readPoint(
 
 /** The bar that stands for a mark; undefined for kinds without bars. */
 export function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
-  if (drawing.kind.swatch !== 'rect') return undefined
   const batch = batches.find(
     one => one.kind === 'rects' && one.drawing === drawing.index && one.x.length === marks.length,
   )

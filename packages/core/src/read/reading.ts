@@ -1,5 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
+import type { Kind } from '../describe/kind.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Box } from '../scene/scene.ts'
@@ -34,13 +35,13 @@ function readPane(composition: Place, x: number, y: number): Reading | undefined
   const shown = all.filter(one => !one.drawing.kind.aside)
   const drawn = shown.length > 0 ? shown : all.filter(one => !one.marks.x.unbound && !one.marks.y.unbound)
   if (drawn.length === 0) return undefined
-  const parts = drawn.filter(one => one.drawing.kind.parts)
-  if (parts.length === drawn.length) return readSlice(composition, parts, x, y)
-  if (drawn.every(one => one.drawing.kind.swatch === 'disc' && !one.marks.x.from && !one.marks.y.from))
+  const every = (reads: Kind['reads']) => drawn.every(one => one.drawing.kind.reads === reads)
+  if (every('slice')) return readSlice(composition, drawn, x, y)
+  // Points of intervals stand along them.
+  if (every('point') && drawn.every(one => !one.marks.x.from && !one.marks.y.from))
     return readPoint(composition, drawn, x, y)
-  const cells = drawn.filter(one => one.drawing.kind.cells)
-  if (cells.length === drawn.length) return readCell(composition, cells, x, y)
-  const placed = drawn.filter(one => !one.drawing.kind.parts)
+  if (every('cell')) return readCell(composition, drawn, x, y)
+  const placed = drawn.filter(one => one.drawing.kind.reads !== 'slice')
   const along = placed.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
   return readPlace(composition, placed, along, x, y)
 }

@@ -41,7 +41,7 @@ export function walk(composition: Composition, from: Standing | undefined, step:
 }
 
 const isCloud = ({ drawing, marks }: BoundDrawing) =>
-  drawing.kind.swatch === 'disc' && !marks.x.from && !marks.y.from
+  drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
 
 function stepWithin(pane: Pane, bound: BoundDrawing, mark: number, step: Step): number | undefined {
   const { marks } = bound

@@ -66,6 +66,36 @@ test('what must be in view is in view, on every scale', () => {
   )
 })
 
+test('room that is asked for at the ends of a scale is left, on both sides and no more', () => {
+  const points = table([
+    { x: 10, y: 1 },
+    { x: 20, y: 2 },
+  ])
+  const ends = (pad: number) =>
+    viewOf(points, {
+      draw: 'line',
+      x: 'x',
+      y: 'y',
+      scales: { x: { pad, roundEnds: false } },
+    }).composition.value.panes[0].scales.get('x')!.domain
+  expect(ends(0)).toEqual([10, 20])
+  expect(ends(0.1)).toEqual([9, 21])
+  expect(ends(1)).toEqual([0, 30])
+})
+
+test('the rest comes last, however large it is, in every order', () => {
+  const counts = table(
+    [5, 4, 3, 2, 2, 2].flatMap((count, i) => Array.from({ length: count }, () => ({ pier: `P${i}` }))),
+  )
+  for (const order of ['ranked', 'name', 'given'])
+    expect(
+      textsOf(
+        viewOf(counts, { draw: 'bar', x: 'pier', y: 'count', top: 2, rest: 'Others', order }),
+        'axis x/labels',
+      ).map(text => text.replace('\u2060', '')),
+    ).toEqual(['P0', 'P1', 'Others'])
+})
+
 test('what is read is nearest to the pointer, on either side of it', () => {
   fc.assert(
     fc.property(

@@ -32,6 +32,9 @@ export const SENTENCES = [
   'Month of year',
   // In the picture.
   'Nothing to show',
+  'No {what}',
+  'value',
+  '{name} (right)',
   'and {count} more',
   // In tooltips and tables.
   'Share',

@@ -14,6 +14,7 @@ export const heatmap = kind({
   swatch: 'rect',
   broad: true,
   cells: true,
+  reads: 'cell',
   draw({ id, marks, x, y, style, density }) {
     const across = extents(marks.x, x, density)
     const up = extents(marks.y, y, density)

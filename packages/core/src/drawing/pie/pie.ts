@@ -11,6 +11,7 @@ export const pie = kind({
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'rect',
   parts: true,
+  reads: 'slice',
   labelled: true,
   draw({ id, marks, plot, style, theme, hole, labelRoom, order: wish }) {
     const order = slicesOf(marks, wish)

@@ -23,6 +23,8 @@ export const scatter = kind({
     size: 'number',
   },
   swatch: 'disc',
+  reads: 'point',
+  scattered: true,
   crowd: densityOf,
   draw({ id, marks, x, y, plot, style, theme, largest, density }) {
     const count = marks.length

@@ -7,6 +7,8 @@ export const text = kind({
   name: 'text',
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'disc',
+  reads: 'point',
+  scattered: true,
   aside: true,
   labelled: true,
   draw({ id, marks, x, y, style }) {
