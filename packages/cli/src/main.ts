@@ -1,5 +1,6 @@
 #!/usr/bin/env node
 import { DapploError, plainText } from '@dapplo/core'
+import { writeEnglishQuickly } from '@dapplo/core/english'
 import { Command, CommanderError } from 'commander'
 import { tell } from './say.ts'
 
@@ -13,6 +14,8 @@ const COMMANDS: Readonly<Record<string, () => Promise<(program: Command) => void
   demo: async () => (await import('./commands/demo.ts')).addDemo,
   completion: async () => (await import('./commands/completion.ts')).addCompletion,
 }
+
+writeEnglishQuickly()
 
 const program = new Command('dapplo')
   .description('Look at data, draw charts, check descriptions, and put charts into pages.')

@@ -2,9 +2,6 @@
  * Numbers as `Intl.NumberFormat` writes them in English, for the few options that most labels have. The first use of
  * `Intl` loads the data of all languages, which takes longer than drawing a small chart.
  */
-export interface WritesNumbers {
-  format(value: number): string
-}
 
 const KNOWN = new Set([
   'minimumFractionDigits',
