@@ -39,7 +39,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
   const { locale } = tongue
   // A pane of a spread may be lower than a chart of its own.
   const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
-  const axes = planAxes(description, bound, input.domains, input.zoom, box.width * 0.36)
+  const axes = planAxes({ ...input, labelRoom: box.width * 0.36 })
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
   const { labels } = input
   const pies = new Map(
@@ -52,9 +52,9 @@ export function layoutPane(input: PaneInput): PaneLayout {
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
   const largest = largestRadius(box)
-  const legends = planLegends(description, bound, axes, box, tiny, named, largest, theme, measure)
+  const legends = planLegends({ ...input, axes, tiny, named, largest })
   const inner = innerBox(box, legends)
-  const words = placeWords(description, legends.list, axes, box, inner, tiny, theme, measure)
+  const words = placeWords({ ...input, legends: legends.list, axes, inner, tiny })
   // Ticks of an axis without values would be numbers out of thin air.
   const drawnOnes = bound.drawings.filter(one => !one.drawing.kind.aside)
   const empty = (drawnOnes.length > 0 ? drawnOnes : bound.drawings).every(isEmpty)

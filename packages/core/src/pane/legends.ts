@@ -7,9 +7,8 @@ import { rampLegend } from '../guide/ramp-legend.ts'
 import { sizeLegend } from '../guide/size-legend.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
-import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
-import type { PlannedAxis } from './model.ts'
+import type { PaneInput, PlannedAxis } from './model.ts'
 
 /** What a legend explains. */
 export type LegendRole = 'color' | 'size' | 'shape' | 'dash'
@@ -58,18 +57,29 @@ export function isPlaced(description: Settled): boolean {
   return at !== false && at !== 'auto' && at !== 'ends'
 }
 
+/** What legends are planned from. */
+export interface LegendContext
+  extends Pick<PaneInput, 'description' | 'bound' | 'box' | 'theme' | 'measure'> {
+  axes: readonly PlannedAxis[]
+  tiny: boolean
+  /** Whether names stand at the shapes themselves. */
+  named: boolean
+  /** The radius of the largest point, in pixels. */
+  largest: number
+}
+
 /** Decides which legends a chart needs, and where they stand. `named`: names are at the shapes already. */
-export function planLegends(
-  description: Settled,
-  bound: Bound,
-  axes: readonly PlannedAxis[],
-  box: Box,
-  tiny: boolean,
-  named: boolean,
-  largest: number,
-  theme: Theme,
-  measure: Measure,
-): Legends {
+export function planLegends({
+  description,
+  bound,
+  axes,
+  box,
+  tiny,
+  named,
+  largest,
+  theme,
+  measure,
+}: LegendContext): Legends {
   const out: Legends = { list: [], ends: undefined }
   if (tiny) return out
   const groups = (['color', 'shape', 'dash'] as const)

@@ -15,22 +15,23 @@ import { numberOf } from '../table/group/where.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { PlannedAxis } from './model.ts'
 
+/** What axes are planned from. `labelRoom`: the widest a label beside the plot may be, in pixels. */
+export interface PlanContext {
+  description: Settled
+  bound: Bound
+  domains: ReadonlyMap<string, Domain>
+  zoom: State['zoom']
+  labelRoom: number
+}
+
 /** Decides for every scale which axis reads it: its side, its ticks, its title. */
-export function planAxes(
-  description: Settled,
-  bound: Bound,
-  domains: ReadonlyMap<string, Domain>,
-  zoom: State['zoom'],
-  labelRoom: number,
-): PlannedAxis[] {
+export function planAxes(context: PlanContext): PlannedAxis[] {
+  const { description, bound, domains } = context
   const planned: PlannedAxis[] = []
   for (const source of bound.scales.values()) {
     const option = description.axes?.[source.name]
     const options: AxisOptions = option === false || option === undefined ? {} : option
-    const side = sideOf(source, options, planned)
-    planned.push(
-      planOne(source, domains.get(source.name)!, option, options, side, description, bound, zoom, labelRoom),
-    )
+    planned.push(planOne(context, source, option, sideOf(source, options, planned)))
   }
   planned.push(...readings(description, domains, planned, bound.tongue.locale))
   return planned
@@ -47,16 +48,13 @@ function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[
 }
 
 function planOne(
+  { description, bound, domains, zoom, labelRoom }: PlanContext,
   source: ScaleInput,
-  domain: Domain,
   option: Axis | undefined,
-  options: AxisOptions,
   side: Side,
-  description: Settled,
-  bound: Bound,
-  zoom: State['zoom'],
-  labelRoom: number,
 ): PlannedAxis {
+  const domain = domains.get(source.name)!
+  const options: AxisOptions = option === false || option === undefined ? {} : option
   const { values, bound: first } = source.uses[0]
   const { meaning, column } = values
   const scale = description.scales?.[source.name]

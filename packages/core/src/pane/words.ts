@@ -1,4 +1,3 @@
-import type { Settled } from '../describe/description.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { footing, heading, type WordBlock } from '../guide/heading.ts'
 import type { GuideBlock } from '../guide/legend.ts'
@@ -7,7 +6,7 @@ import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/measure.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlannedLegend } from './legends.ts'
-import type { PlannedAxis } from './model.ts'
+import type { PaneInput, PlannedAxis } from './model.ts'
 
 /** The words of a chart, placed, and the room that they leave. */
 export interface PlacedWords {
@@ -22,17 +21,25 @@ export interface PlacedWords {
 /** Words give way to the shapes where there is too little room for both: the least important first. */
 const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
 
+/** What words around the plot are placed from; `inner`: what legends beside the plot leave of the box. */
+export interface WordsContext extends Pick<PaneInput, 'description' | 'box' | 'theme' | 'measure'> {
+  legends: readonly PlannedLegend[]
+  axes: readonly PlannedAxis[]
+  inner: Box
+  tiny: boolean
+}
+
 /** Places title, subtitle, legends above and below, axis titles, caption and source in a box; `inner`: what legends beside the plot leave. */
-export function placeWords(
-  description: Settled,
-  legends: readonly PlannedLegend[],
-  axes: readonly PlannedAxis[],
-  box: Box,
-  inner: Box,
-  tiny: boolean,
-  theme: Theme,
-  measure: Measure,
-): PlacedWords {
+export function placeWords({
+  description,
+  legends,
+  axes,
+  box,
+  inner,
+  tiny,
+  theme,
+  measure,
+}: WordsContext): PlacedWords {
   const { x, width } = box
   const font = { size: theme.sizes.text, weight: 400 } as const
   const shown = new Set<string>(tiny ? [] : GIVING_WAY)
