@@ -13,7 +13,7 @@ export default defineConfig({
       {
         resolve: {
           alias: [
-            { find: '@dapplo/core/inter', replacement: source('core/src/theme/measure.ts') },
+            { find: '@dapplo/core/inter', replacement: source('core/src/theme/text-width.ts') },
             { find: '@dapplo/core/english', replacement: source('core/src/scale/english.ts') },
             { find: '@dapplo/core/terminal', replacement: source('core/src/paint/terminal.ts') },
             { find: '@dapplo/core/small', replacement: source('core/src/small.ts') },

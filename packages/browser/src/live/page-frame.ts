@@ -1,6 +1,6 @@
 import { type Description, type Frame, type Timing, timingOf } from '@dapplo/core/small'
-import { pageMeasure } from './measure.ts'
 import type { MountOptions } from './model.ts'
+import { pageMeasure } from './page-width.ts'
 
 /** The longest side, and the most pixels, of a canvas that browsers agree on. */
 const LONGEST = 16_384

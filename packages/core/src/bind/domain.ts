@@ -1,6 +1,6 @@
 import type { Scale } from '../describe/description.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { leastStep } from '../drawing/least-step.ts'
-import { lies } from '../drawing/lies.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { arrangeOf } from '../resolve/resolve.ts'
@@ -116,7 +116,7 @@ function positionKind(kind: Scale['kind']): ScaleKind['name'] | undefined {
   return kind === 'sequential' || kind === 'diverging' || kind === 'stepped' ? undefined : kind
 }
 
-const lookOf = ({ drawing, x }: Bound['drawings'][number]) => ({
+const reachOf = ({ drawing, x }: Bound['drawings'][number]) => ({
   fit: drawing.fit,
   band: drawing.band,
   time: x.cells.type === 'time',
@@ -126,7 +126,7 @@ type Use = ScaleInput['uses'][number]
 
 /** Whether the drawing's shapes grow along this scale. */
 function measures(use: Use, input: ScaleInput): boolean {
-  return input.role === (lies(use.bound.marks) ? 'x' : 'y')
+  return input.role === (isLying(use.bound.marks) ? 'x' : 'y')
 }
 
 function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
@@ -144,7 +144,7 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     if (kind.name === 'log') {
       for (const value of positions.at) if (value > 0) take(value, value)
     } else if (drawn.extent && measures(use, input))
-      take(...drawn.extent(bound.marks, input.role, arrange, lookOf(bound)))
+      take(...drawn.extent(bound.marks, input.role, arrange, reachOf(bound)))
     else if (positions.from && positions.to) {
       // Whole intervals for every kind, so that a change of kind leaves the axis where it is.
       take(

@@ -1,6 +1,6 @@
-import { lies } from '../drawing/lies.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { arrangeOf, type Level } from '../resolve/resolve.ts'
-import { medianOf } from '../table/group/measure.ts'
+import { medianOf } from '../table/group/summarise.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './model.ts'
 
@@ -19,7 +19,7 @@ export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]):
     one => one && !one.drawing.kind.aside && !one.drawing.kind.parts && one.drawing.against === against,
   )
   if (!base || !level) return
-  const lying = lies(base.marks)
+  const lying = isLying(base.marks)
   const role = lying ? 'x' : 'y'
   const values = shownValues(base, role)
   const value = values.length > 0 ? LEVELS[level](Float64Array.from(values)) : Number.NaN

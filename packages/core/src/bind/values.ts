@@ -1,4 +1,4 @@
-import { lies } from '../drawing/lies.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
@@ -50,8 +50,8 @@ const inOrder = (texts: LabelTexts, shown: Int32Array | undefined): LabelTexts =
 /** The values that the shapes show: a cell's colour, a bar's length, a point's height. */
 export function ownValues({ drawing, marks, shade, x, y }: BoundDrawing): RoleValues | undefined {
   if (drawing.kind.cells) return shade
-  const values = lies(marks) ? x : y
-  return marks[lies(marks) ? 'x' : 'y'].unbound ? undefined : values
+  const values = isLying(marks) ? x : y
+  return marks[isLying(marks) ? 'x' : 'y'].unbound ? undefined : values
 }
 
 /** The values of a role as people read them, by mark. */

@@ -1,7 +1,7 @@
 import { checkLocale } from '../finding/check-locale.ts'
 import { DapploError } from '../finding/error.ts'
 import type { House } from '../theme/house.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 
 /** Where a chart is shown. Lengths in pixels. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chart, table, View } from '../index.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 const days = table({
   t: Array.from({ length: 2555 }, (_, i) => new Date(Date.UTC(2018, 0, 1 + i))),

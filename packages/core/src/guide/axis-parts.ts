@@ -4,7 +4,7 @@ import type { PositionScale, ScaleKind } from '../scale/scale.ts'
 import type { TimeStep } from '../scale/time-ticks.ts'
 import type { Unit } from '../table/cells/calendar.ts'
 import type { Zone } from '../table/cells/zone.ts'
-import type { Font, Measure } from '../theme/measure.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 
 export type Side = 'bottom' | 'left' | 'right' | 'top'
 

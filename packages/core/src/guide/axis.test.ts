@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { KINDS } from '../scale/scale.ts'
 import { DAY } from '../table/cells/calendar.ts'
 import { zoneOf } from '../table/cells/zone.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { layoutAxis } from './axis.ts'
 import type { AxisInput, AxisLayout } from './axis-parts.ts'
 

@@ -1,5 +1,5 @@
 import { positionScale } from '../scale/scale.ts'
-import type { Font, Measure } from '../theme/measure.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 import { alignedAxis } from './aligned-axis.ts'
 import type { AxisContext, AxisInput, AxisLayout } from './axis-parts.ts'
 import { categoryAxis } from './category-axis.ts'

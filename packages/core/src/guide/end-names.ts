@@ -1,5 +1,5 @@
 import type { Batch, Box, Lines } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { segments, TextBuilder } from './build.ts'
 import type { LegendEntry } from './legend.ts'

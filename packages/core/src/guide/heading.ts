@@ -1,5 +1,5 @@
 import type { Batch } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { TextBuilder } from './build.ts'
 import { LINE, wrap } from './text.ts'

@@ -1,35 +1,152 @@
-import type { PositionScale } from '../scale/scale.ts'
-import { APART, type AxisContext } from './axis-parts.ts'
-import { LINE } from './text.ts'
+import Flatbush from 'flatbush'
+import type { Batch, Box } from '../scene/scene.ts'
+import type { Font } from '../theme/text-width.ts'
 
-/** Whether any two neighbouring labels come too close. */
-export function collide(
-  positions: number[],
-  texts: string[],
-  { level, font, measure }: AxisContext,
-): boolean {
-  const extent = (text: string) => (level ? measure(text, font) + APART : font.size * LINE)
-  for (let i = 1; i < positions.length; i++) {
-    if ((extent(texts[i]) + extent(texts[i - 1])) / 2 > Math.abs(positions[i] - positions[i - 1])) return true
-  }
-  return false
+/** How far letters rise above and hang below their baseline, as shares of the font size. */
+const RISE = 0.76
+const HANG = 0.2
+
+/** The box of a text; `x` and `y` are its anchor on the baseline. */
+export function textBox(
+  width: number,
+  font: Font,
+  x: number,
+  y: number,
+  anchor: 'start' | 'middle' | 'end',
+): Box {
+  const left = anchor === 'start' ? x : anchor === 'middle' ? x - width / 2 : x - width
+  return { x: left, y: y - font.size * RISE, width, height: font.size * (RISE + HANG) }
 }
 
-/** The indexes of ticks that stay when those whose labels would touch the one before are left out. */
-export function keptApart(
-  ticks: number[],
-  scale: PositionScale,
-  texts: string[],
-  context: AxisContext,
-): number[] {
-  const kept: number[] = []
-  ticks.forEach((_, i) => {
-    const last = kept.at(-1)
-    if (
-      last === undefined ||
-      !collide([scale.map(ticks[last]), scale.map(ticks[i])], [texts[last], texts[i]], context)
+const apart = (a: Box, b: Box, gap: number) =>
+  a.x + a.width + gap <= b.x ||
+  b.x + b.width + gap <= a.x ||
+  a.y + a.height + gap <= b.y ||
+  b.y + b.height + gap <= a.y
+
+/** Lines are cut into pieces of this many pixels, so that the boxes around slanting ones stay small. */
+const PIECE = 12
+/** More obstacles than these are a ground that labels cannot avoid. */
+const MOST = 20_000
+
+/** The room of a plot in which labels find their places: what is taken by shapes, and what by other labels. */
+export class LabelRoom {
+  readonly limits: Box
+  private readonly taken: Box[] = []
+  private readonly fine: Flatbush | undefined
+  private readonly broad: Flatbush | undefined
+  private readonly grounds: readonly Ground[]
+
+  constructor(limits: Box, batches: readonly Batch[]) {
+    this.limits = limits
+    this.fine = indexOf(batches.flatMap(obstaclesOf))
+    this.grounds = batches.flatMap(groundsOf)
+    this.broad = indexOf(this.grounds)
+  }
+
+  /** Whether a box lies within the limits and touches no label. */
+  isFree(box: Box, gap = 2): boolean {
+    return this.isInside(box) && this.taken.every(other => apart(box, other, gap))
+  }
+
+  isInside({ x, y, width, height }: Box): boolean {
+    const { limits } = this
+    return (
+      x >= limits.x &&
+      y >= limits.y &&
+      x + width <= limits.x + limits.width &&
+      y + height <= limits.y + limits.height
     )
-      kept.push(i)
+  }
+
+  /** Whether no point or line lies under a box. */
+  isClear(box: Box): boolean {
+    return !hits(this.fine, box)
+  }
+
+  /** Whether nothing at all lies under a box, bars and cells included. */
+  isBare(box: Box): boolean {
+    return !hits(this.fine, box) && !hits(this.broad, box)
+  }
+
+  /** The colour of the bar or cell that a box lies on as a whole, with nothing else under it. */
+  groundOf(box: Box): string | undefined {
+    const { x, y, width, height } = box
+    const found = this.broad?.search(x, y, x + width, y + height) ?? []
+    const ground = found.length === 1 ? this.grounds[found[0]] : undefined
+    const within =
+      ground &&
+      x >= ground.x &&
+      y >= ground.y &&
+      x + width <= ground.x + ground.width &&
+      y + height <= ground.y + ground.height
+    return within && this.isClear(box) ? ground.color : undefined
+  }
+
+  take(box: Box): void {
+    this.taken.push(box)
+  }
+}
+
+const hits = (index: Flatbush | undefined, { x, y, width, height }: Box): boolean =>
+  index !== undefined && index.search(x, y, x + width, y + height).length > 0
+
+function indexOf(boxes: readonly Box[]): Flatbush | undefined {
+  const count = Math.min(boxes.length, MOST)
+  if (count === 0) return undefined
+  const index = new Flatbush(count)
+  for (let i = 0; i < count; i++) {
+    const { x, y, width, height } = boxes[i]
+    index.add(x, y, x + width, y + height)
+  }
+  index.finish()
+  return index
+}
+
+interface Ground extends Box {
+  color: string | undefined
+}
+
+/** Bars and cells, as far as they are solid. */
+function groundsOf(batch: Batch): Ground[] {
+  if (batch.part !== 'data' || batch.kind !== 'rects') return []
+  return Array.from(batch.x, (x, i) => ({
+    x,
+    y: batch.y[i],
+    width: batch.width[i],
+    height: batch.height[i],
+    color: (batch.alpha?.[i] ?? 1) > 0.8 ? batch.colors[batch.color[i]] : undefined,
+  })).filter((box, i) => box.width > 0 && box.height > 0 && (batch.alpha?.[i] ?? 1) > 0.3)
+}
+
+/** Boxes around points and pieces of lines and strokes: what names should not lie on. */
+function obstaclesOf(batch: Batch): Box[] {
+  if (batch.part !== 'data') return []
+  if (batch.kind === 'discs')
+    return Array.from(batch.x, (x, i) => {
+      const r = batch.radius[i]
+      return { x: x - r, y: batch.y[i] - r, width: r * 2, height: r * 2 }
+    }).filter(box => box.width > 0 && !Number.isNaN(box.x + box.y))
+  if (batch.kind === 'segments')
+    return Array.from(batch.x1, (_, i) => piecesOf(batch.x1[i], batch.y1[i], batch.x2[i], batch.y2[i])).flat()
+  if (batch.kind !== 'lines') return []
+  const out: Box[] = []
+  for (let line = 0; line < batch.names.length; line++)
+    for (let i = batch.starts[line] + 1; i < batch.starts[line + 1]; i++) {
+      out.push(...piecesOf(batch.x[i - 1], batch.y[i - 1], batch.x[i], batch.y[i]))
+      if (out.length > MOST) return out
+    }
+  return out
+}
+
+function piecesOf(x1: number, y1: number, x2: number, y2: number): Box[] {
+  const length = Math.hypot(x2 - x1, y2 - y1)
+  if (!(length >= 0)) return []
+  const count = Math.max(1, Math.min(200, Math.ceil(length / PIECE)))
+  return Array.from({ length: count }, (_, i) => {
+    const at = (a: number, b: number, k: number) => a + ((b - a) * k) / count
+    const [ax, bx] = [at(x1, x2, i), at(x1, x2, i + 1)]
+    const [ay, by] = [at(y1, y2, i), at(y1, y2, i + 1)]
+    return { x: Math.min(ax, bx), y: Math.min(ay, by), width: Math.abs(bx - ax), height: Math.abs(by - ay) }
   })
-  return kept
 }

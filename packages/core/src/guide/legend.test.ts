@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import type { Batch, Texts } from '../scene/scene.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { day } from '../theme/theme.ts'
 import { type GuideBlock, type LegendEntry, legend } from './legend.ts'
 import { rampLegend } from './ramp-legend.ts'

@@ -1,7 +1,7 @@
 import type { Series } from '../describe/kind.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Batch, Discs, Lines } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, TextBuilder } from './build.ts'
 import { clean, ellipsis, LINE, MIDDLE } from './text.ts'

@@ -3,7 +3,7 @@ import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
 import { mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
-import { collide, keptApart } from './label-room.ts'
+import { collide, keptApart } from './tick-room.ts'
 
 /** Of a list of ticks no more are looked at: there is room for some dozens. */
 const MOST_GIVEN = 10_000

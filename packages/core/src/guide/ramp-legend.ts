@@ -1,4 +1,4 @@
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, TextBuilder } from './build.ts'
 import type { GuideBlock } from './legend.ts'

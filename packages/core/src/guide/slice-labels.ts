@@ -1,6 +1,6 @@
 import type { Batch, Box, Wedges } from '../scene/scene.ts'
 import { inkOn } from '../theme/contrast.ts'
-import type { Font, Measure } from '../theme/measure.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { boxes, segments, TextBuilder } from './build.ts'
 import { spreadOut } from './end-names.ts'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { clean, ellipsis, wrap } from './text.ts'
 
 const font = { size: 13, weight: 400 } as const

@@ -1,4 +1,4 @@
-import type { Font, Measure } from '../theme/measure.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 
 /** Space from one baseline to the next, as a multiple of the font size. */
 export const LINE = 1.3

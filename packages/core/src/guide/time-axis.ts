@@ -3,8 +3,8 @@ import { chooseTimeTicks, countTimes, labelTimes, type TimeStep } from '../scale
 import { addUnits, type Unit } from '../table/cells/calendar.ts'
 import { mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
-import { collide, keptApart } from './label-room.ts'
 import { LINE } from './text.ts'
+import { collide, keptApart } from './tick-room.ts'
 
 /** Of a list of ticks no more are looked at: there is room for some dozens. */
 const MOST_GIVEN = 10_000

@@ -14,7 +14,7 @@ import {
 } from '../index.ts'
 import { toSvgText } from '../paint/svg.ts'
 import { shapeCount } from '../scene/scene.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { spring } from './spring.ts'
 
 const frame: Frame = { width: 600, height: 400, measure: measureInter }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chart, compose, table, toSvgText } from '../index.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { short } from './hundredths.ts'
 
 const HOSTILE = [

@@ -1,7 +1,7 @@
 import stringWidth from 'string-width'
 import { charactersOf, clean, MIDDLE } from '../guide/text.ts'
 import type { Batch, Scene, Texts } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 
 /** A character of a terminal, in pixels of the scene that is painted with them. */
 export const CELL = { width: 8, height: 15 }

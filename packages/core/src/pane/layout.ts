@@ -2,7 +2,7 @@ import { layoutAxis } from '../guide/axis.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { LINE } from '../guide/text.ts'
 import type { Box } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { PaneInput, PlannedAxis } from './model.ts'
 
 /** What the plot and its axes have to share. */

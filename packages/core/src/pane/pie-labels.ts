@@ -9,7 +9,7 @@ import {
   sliceLabels,
 } from '../guide/slice-labels.ts'
 import type { Batch, Box, Wedges } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 

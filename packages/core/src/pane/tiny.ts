@@ -5,7 +5,7 @@ import type { Settled } from '../describe/description.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { clean, ellipsis } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 
 /** Height of the line of words over a tiny chart, in pixels. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { chart, type Description, Playback, type Scene, type Table, type Texts, table } from '../index.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 const frame = { width: 700, height: 420, measure: measureInter }
 const piers = table(

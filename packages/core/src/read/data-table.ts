@@ -1,6 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf, measureTitle } from '../bind/naming.ts'
-import { lies } from '../drawing/lies.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import type { Composition } from '../pane/model.ts'
 import { withinDates } from '../table/cells/calendar.ts'
 import type { RoleValues } from '../table/group/shape.ts'
@@ -96,7 +96,7 @@ function pivoted(
   at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
   write: (values: RoleValues, value: number) => string,
 ): DataTable {
-  const lying = lies(marks)
+  const lying = isLying(marks)
   const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
   const [places, values] = lying ? [marks.y, marks.x] : [marks.x, marks.y]
   const found = new Map<number, number[]>()

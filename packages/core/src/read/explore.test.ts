@@ -20,7 +20,7 @@ import {
   View,
   walk,
 } from '../index.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { tongueOf } from '../words/tongue.ts'
 
 const frame = { width: 800, height: 500, measure: measureInter }

@@ -1,7 +1,7 @@
-import { textBox } from '../guide/room.ts'
+import { textBox } from '../guide/label-room.ts'
 import type { Composition } from '../pane/model.ts'
 import type { Box, Texts } from '../scene/scene.ts'
-import type { Measure } from '../theme/measure.ts'
+import type { Measure } from '../theme/text-width.ts'
 
 /** A word of the picture that a person can act on. */
 export interface Hotspot {

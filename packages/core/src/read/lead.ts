@@ -1,4 +1,4 @@
-import { lies } from '../drawing/lies.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import type { Composition } from '../pane/model.ts'
 import { rootOf } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
@@ -37,7 +37,7 @@ export function leadOf(
       color: mark < marks.length ? colorOf(mark) : undefined,
     }
   }
-  const values = lies(marks) ? marks.x : marks.y
+  const values = isLying(marks) ? marks.x : marks.y
   let lead = -1
   for (let mark = 0; mark < marks.length; mark++)
     if (!Number.isNaN(values.at[mark]) && (lead < 0 || values.at[mark] > values.at[lead])) lead = mark

@@ -1,5 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
-import { lies } from '../drawing/lies.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 
 /** Where a person who walks through a chart by keys stands. */
@@ -53,7 +53,7 @@ function stepWithin(pane: Pane, bound: BoundDrawing, mark: number, step: Step): 
     const i = by.indexOf(mark) + (step === 'next' || step === 'up' ? 1 : -1)
     return by[Math.max(0, Math.min(by.length - 1, i))]
   }
-  const lying = lies(marks)
+  const lying = isLying(marks)
   const places = lying ? marks.y : marks.x
   const values = lying ? marks.x : marks.y
   const series = (i: number) => marks.seriesOf?.[i] ?? 0
@@ -92,7 +92,7 @@ function closest(count: number, distance: (i: number) => number): number | undef
 
 function walkOrder(bound: BoundDrawing): Int32Array {
   if (bound.drawing.kind.parts) return orderBy(bound, 'y', true)
-  return orderBy(bound, lies(bound.marks) && !isCloud(bound) ? 'y' : 'x')
+  return orderBy(bound, isLying(bound.marks) && !isCloud(bound) ? 'y' : 'x')
 }
 
 /** Marks by series and place, or, in clouds, by place alone; worked out once. */

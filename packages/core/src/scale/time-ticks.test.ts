@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { DAY, HOUR } from '../table/cells/calendar.ts'
 import { utc, zoneOf } from '../table/cells/zone.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { chooseTimeTicks, timesEvery } from './time-ticks.ts'
 
 const measure = (text: string) => measureInter(text, { size: 12, weight: 400 })

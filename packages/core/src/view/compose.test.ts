@@ -13,7 +13,7 @@ import {
   table,
   View,
 } from '../index.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 const frame = (more: Partial<Frame> = {}): Frame => ({
   width: 800,

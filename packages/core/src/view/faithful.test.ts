@@ -18,7 +18,7 @@ import {
 import { minorBetween } from '../scale/ticks.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 import { day } from '../theme/theme.ts'
 
 /** Small promises that a picture keeps, each of which was once broken without a test that noticed. */

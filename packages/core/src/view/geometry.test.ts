@@ -14,7 +14,7 @@ import {
   View,
 } from '../index.ts'
 import type { Batch, Box } from '../scene/scene.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 /** What is drawn stands where the numbers say, and what is read is what is drawn. */
 

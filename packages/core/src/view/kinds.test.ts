@@ -17,7 +17,7 @@ import {
   View,
 } from '../index.ts'
 import type { Wedges } from '../scene/scene.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 const frame = { width: 800, height: 500, measure: measureInter }
 const sailings = table({

@@ -12,7 +12,7 @@ import {
 } from '../index.ts'
 import type { Batch, Rects } from '../scene/scene.ts'
 import { contrast } from '../theme/contrast.ts'
-import { measureInter } from '../theme/measure.ts'
+import { measureInter } from '../theme/text-width.ts'
 
 /** Any kind over any data at any size, in any theme and language, gives a picture that can be read. */
 

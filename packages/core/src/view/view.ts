@@ -32,7 +32,7 @@ import {
 import type { Table } from '../table/live/table.ts'
 import { blend } from '../theme/contrast.ts'
 import { themeOf } from '../theme/house.ts'
-import { type Measure, rememberWidths } from '../theme/measure.ts'
+import { type Measure, rememberWidths } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { chart, compose, table } from '../../index.ts'
-import { measureInter } from '../../theme/measure.ts'
+import { measureInter } from '../../theme/text-width.ts'
 
 /** Values of one route at places of its own. */
 const route = fc

@@ -1,7 +1,7 @@
 import { kind, type Marks, type Positions } from '../../describe/kind.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
-import { lies } from '../lies.ts'
+import { isLying } from '../is-lying.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
 import { rememberedStack, stacked } from '../stack.ts'
 
@@ -17,7 +17,7 @@ export const bar = kind({
   fromZero: true,
   broad: true,
   draw({ id, marks, x, y, style, arrange, density, memory }) {
-    const upright = !lies(marks)
+    const upright = !isLying(marks)
     const along = upright ? y : x
     const across = upright ? x : y
     const values = upright ? marks.y : marks.x

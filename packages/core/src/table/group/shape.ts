@@ -6,7 +6,7 @@ import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning, meaningKey, untopped, wordsOf } from '../phrase/meaning.ts'
 import { type Encoded, encode } from './encode.ts'
 import { type Groups, groupRows } from './group.ts'
-import { measure } from './measure.ts'
+import { summarise } from './summarise.ts'
 import { keepTop } from './top.ts'
 import { type GroupContext, windowed } from './window.ts'
 
@@ -283,8 +283,8 @@ function measureOf(
     return windowed(meaning, measureOf(base, table, groups, count, context), context)
   }
   if (meaning.is === 'ratio') {
-    const over = measure('sum', table.needColumn(meaning.column, ''), groups)
-    const under = measure('sum', table.needColumn(meaning.to, ''), groups)
+    const over = summarise('sum', table.needColumn(meaning.column, ''), groups)
+    const under = summarise('sum', table.needColumn(meaning.to, ''), groups)
     return pad(
       over.map((value, i) => (under[i] === 0 ? Number.NaN : value / under[i])),
       count,
@@ -293,7 +293,7 @@ function measureOf(
   }
   if (meaning.is !== 'summary')
     throw new DapploError('unknown-phrase', `"${wordsOf(meaning)}" sums nothing up`)
-  const values = measure(meaning.how, columnOf(table, meaning), groups)
+  const values = summarise(meaning.how, columnOf(table, meaning), groups)
   // A bucket without rows has had nothing: none were carried, but there is no mean to speak of.
   const empty =
     meaning.how === 'count' || meaning.how === 'sum' || meaning.how === 'distinct' ? 0 : Number.NaN

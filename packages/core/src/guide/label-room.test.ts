@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import type { Batch, Box } from '../scene/scene.ts'
-import { LabelRoom, textBox } from './room.ts'
+import { LabelRoom, textBox } from './label-room.ts'
 
 const plot: Box = { x: 0, y: 0, width: 300, height: 200 }
 const coordinate = fc.integer({ min: -20, max: 320 })

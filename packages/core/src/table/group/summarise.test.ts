@@ -5,7 +5,7 @@ import type { How } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
 import { encode } from './encode.ts'
 import { groupRows } from './group.ts'
-import { measure } from './measure.ts'
+import { summarise } from './summarise.ts'
 
 /** Whatever way rows are gathered — by runs, pairs, tables or maps — a plain loop over them finds the same. */
 
@@ -106,7 +106,7 @@ describe.each([
             'first',
             'last',
           ] as How[]) {
-            const values = measure(how, data.needColumn('n', 'y'), groups)
+            const values = summarise(how, data.needColumn('n', 'y'), groups)
             found.forEach((own, g) => {
               const want = oracle(
                 how,

@@ -1,9 +1,9 @@
 import type { Batch, Box, Discs, Lines, Rects, Segments } from '../scene/scene.ts'
 import { inkOn } from '../theme/contrast.ts'
-import type { Font, Measure } from '../theme/measure.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { segments, TextBuilder } from './build.ts'
-import { type LabelRoom, textBox } from './room.ts'
+import { type LabelRoom, textBox } from './label-room.ts'
 import { clean, ellipsis, MIDDLE } from './text.ts'
 
 /** What is to stand at the shapes of a batch. */

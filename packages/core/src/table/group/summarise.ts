@@ -3,7 +3,7 @@ import type { How } from '../phrase/meaning.ts'
 import type { Groups } from './group.ts'
 
 /** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
-export function measure(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
+export function summarise(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
   const { count, ofRow, rows } = groups
   const considered = rows?.length ?? ofRow.length
   const out = new Float64Array(count)

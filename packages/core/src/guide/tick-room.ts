@@ -1,0 +1,35 @@
+import type { PositionScale } from '../scale/scale.ts'
+import { APART, type AxisContext } from './axis-parts.ts'
+import { LINE } from './text.ts'
+
+/** Whether any two neighbouring labels come too close. */
+export function collide(
+  positions: number[],
+  texts: string[],
+  { level, font, measure }: AxisContext,
+): boolean {
+  const extent = (text: string) => (level ? measure(text, font) + APART : font.size * LINE)
+  for (let i = 1; i < positions.length; i++) {
+    if ((extent(texts[i]) + extent(texts[i - 1])) / 2 > Math.abs(positions[i] - positions[i - 1])) return true
+  }
+  return false
+}
+
+/** The indexes of ticks that stay when those whose labels would touch the one before are left out. */
+export function keptApart(
+  ticks: number[],
+  scale: PositionScale,
+  texts: string[],
+  context: AxisContext,
+): number[] {
+  const kept: number[] = []
+  ticks.forEach((_, i) => {
+    const last = kept.at(-1)
+    if (
+      last === undefined ||
+      !collide([scale.map(ticks[last]), scale.map(ticks[i])], [texts[last], texts[i]], context)
+    )
+      kept.push(i)
+  })
+  return kept
+}
