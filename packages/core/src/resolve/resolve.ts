@@ -14,6 +14,7 @@ import { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
 import { readWords } from '../words/holes.ts'
+import { needGrouping, needPositions } from './check-roles.ts'
 import { checkTold } from './check-told.ts'
 import { type ResolvedHeading, resolveHeading } from './heading-words.ts'
 
@@ -299,59 +300,6 @@ function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string
       ? suggest(name, Object.keys(kinds), 'Kinds')
       : 'This face of the library knows no kinds by name: pass the kind itself, as in draw: line.',
   )
-}
-
-function needPositions(
-  roles: Map<string, Meaning>,
-  kind: Kind,
-  drawing: Drawing<any>,
-  path: string,
-  table: Table,
-): void {
-  const free = Object.values(kind.roles).every(use => use !== 'position')
-  if (drawing.level !== undefined && (!free || kind.parts))
-    throw new DapploError(
-      'bad-option',
-      `A ${kind.name} does not stand at a level`,
-      path ? `${path}.level` : 'level',
-      'Draw a reference, as in { as: "reference", level: "mean" }.',
-    )
-  if (free && !kind.parts && drawing.level === undefined && !roles.has('x') && !roles.has('y'))
-    throw new DapploError(
-      'missing-role',
-      `A ${kind.name} needs x, y or a level`,
-      path ? `${path}.y` : 'y',
-      'Bind one, as in y: { value: 100 }, or say level: "mean".',
-    )
-  for (const role of ['x', 'y'] as const) {
-    if (kind.roles[role] !== 'position' || roles.has(role)) continue
-    const example = role === 'y' ? 'count' : (table.names[0] ?? 'departed')
-    throw new DapploError(
-      'missing-role',
-      `A ${kind.name} needs ${role}`,
-      path ? `${path}.${role}` : role,
-      `Bind it to a phrase, such as ${role}: "${example}".`,
-    )
-  }
-}
-
-/** Where roles are summed up, a plain number elsewhere would split the sums to dust. */
-function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string, table: Table): void {
-  if (![...roles.values()].some(isMeasure)) return
-  for (const [role, meaning] of roles) {
-    if (
-      meaning.is !== 'column' ||
-      kind.roles[role] === 'position' ||
-      table.column(meaning.column)?.type === 'text'
-    )
-      continue
-    throw new DapploError(
-      'not-grouped',
-      `"${meaning.column}" is a plain ${table.column(meaning.column)?.type} beside a summary`,
-      path ? `${path}.${role}` : role,
-      `Sum it up: "sum of ${meaning.column}".`,
-    )
-  }
 }
 
 /** How several series stand at one place: as told, else as the kind does. */

@@ -191,6 +191,26 @@ test('what leaves fades out, and what comes fades in', () => {
   expect(coming[1]).toBeLessThan(coming[2])
 })
 
+test('half-way, shapes are half-way', () => {
+  const scene = (n: number) =>
+    viewOf(table([{ id: 1, x: n, y: 10 - n }], { key: 'id' }), {
+      draw: 'scatter',
+      x: 'x',
+      y: 'y',
+      scales: { x: { domain: [0, 10] }, y: { domain: [0, 10] } },
+    }).scene
+  const at = (moment: ReturnType<typeof scene>) => {
+    const discs = moment.batches.find(batch => batch.kind === 'discs')
+    return discs?.kind === 'discs' ? [discs.x[0], discs.y[0]] : []
+  }
+  const [from, to] = [scene(2), scene(8)]
+  const moving = between(from, to)
+  for (const share of [0.25, 0.5, 0.75])
+    at(moving(share, share)).forEach((pixel, i) => {
+      expect(pixel).toBeCloseTo(at(from)[i] + (at(to)[i] - at(from)[i]) * share, 2)
+    })
+})
+
 test('smaller divisions are quarters of twos, and fifths of ones and fives', () => {
   expect(minorBetween([0, 2], 2, 0, 2)).toEqual([0.5, 1, 1.5])
   expect(minorBetween([0, 20], 20, 0, 20)).toEqual([5, 10, 15])

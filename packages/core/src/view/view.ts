@@ -1,10 +1,9 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
-import { bind } from '../bind/bind.ts'
 import { OUTSIDE, settleDomain } from '../bind/domain.ts'
 import { fillHeading } from '../bind/heading-values.ts'
 import type { Bound, Domain, ShapedDrawing } from '../bind/model.ts'
 import { type RowFilter, rowsPassing, shapeAll } from '../bind/shapes.ts'
-import { type Settled, sharedScales } from '../describe/description.ts'
+import { sharedScales } from '../describe/description.ts'
 import { checkedFrame, type Frame, type State } from '../describe/frame.ts'
 import { checkState } from '../describe/state-check.ts'
 import type { Finding } from '../finding/error.ts'
@@ -14,9 +13,6 @@ import { groundTheme } from '../pane/ground.ts'
 import type { PlacesLabels } from '../pane/labels.ts'
 import type { Composition } from '../pane/model.ts'
 import { composePicture } from '../pane/picture.ts'
-import { describe } from '../pane/summary.ts'
-import type { HeadingWords } from '../resolve/heading-words.ts'
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
 import type { Scene } from '../scene/scene.ts'
 import { type Conditions, rowsWhere } from '../table/group/where.ts'
 import {
@@ -36,6 +32,7 @@ import { type Measure, rememberWidths } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
+import { bindAll, chartsOf, columnFindings, wordsOf } from './charts.ts'
 import { Spread } from './spread.ts'
 
 /** What another chart has a view explain. */
@@ -65,9 +62,6 @@ function widenedBy(
   }
   return out
 }
-
-const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
-  shown instanceof Spread ? shown.charts : [shown]
 
 /** Every table that is drawn. */
 export const tablesOf = (shown: Chart | Spread): Table[] => [
@@ -314,71 +308,6 @@ export class View {
     }
     return all
   }
-}
-
-/** Binds every chart; categories of a shared scale are the union of all. */
-function bindAll(
-  shown: Chart | Spread,
-  shapes: ShapedDrawing[][],
-  theme: Theme,
-  tongue: Tongue,
-  hidden: ReadonlySet<string>,
-): Bound[] {
-  const charts = chartsOf(shown)
-  const bindOne = (i: number, description: Settled) => bind(shapes[i], description, theme, tongue, hidden)
-  const bounds = charts.map((chart, i) => bindOne(i, chart.resolved.description))
-  const share = shown instanceof Spread ? (shown.description.share ?? []) : []
-  const unions = share
-    .map(name => ({
-      name,
-      words: [...new Set(bounds.flatMap(bound => bound.scales.get(name)?.words ?? []))],
-    }))
-    .filter(({ words }) => words.length > 0)
-  if (unions.length === 0) return bounds
-  return charts.map((chart, i) => {
-    const scales = { ...chart.resolved.description.scales }
-    for (const { name, words } of unions)
-      if (bounds[i].scales.get(name)?.type === 'text') scales[name] = { ...scales[name], domain: words }
-    return bindOne(i, { ...chart.resolved.description, scales })
-  })
-}
-
-function wordsOf(
-  shown: Chart | Spread,
-  bounds: Bound[],
-  headings: readonly HeadingWords[],
-): { title: string; description: string } {
-  const all = chartsOf(shown).map((chart, i) =>
-    describe({ ...chart.resolved.description, ...headings[i] }, bounds[i]),
-  )
-  if (!(shown instanceof Spread)) return all[0]
-  const title =
-    shown.description.title ??
-    all
-      .map(one => one.title)
-      .filter(Boolean)
-      .join('; ')
-  return { title, description: all.map(one => `${one.title}: ${one.description}`).join(' ') }
-}
-
-/** What was found in the columns that a drawing reads. */
-const columnFindings = (drawing: ResolvedDrawing): Finding[] =>
-  columnsOf(drawing).flatMap(name =>
-    drawing.table.findings.filter(finding => finding.path === `columns.${name}`),
-  )
-
-/** The table columns that a drawing reads. */
-function columnsOf({ roles, wide }: ResolvedDrawing): string[] {
-  const meanings = [...roles.values(), ...(wide?.meanings ?? [])]
-  return [
-    ...new Set(
-      meanings.flatMap(meaning =>
-        ('column' in meaning && meaning.column ? [meaning.column] : []).concat(
-          'to' in meaning ? meaning.to : [],
-        ),
-      ),
-    ),
-  ]
 }
 
 /** The scene of a chart or a spread for a state and a frame. */
