@@ -1,3 +1,4 @@
+import { LARGEST } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import type { State } from './frame.ts'
 
@@ -30,7 +31,7 @@ export function checkState(state: unknown): asserts state is State {
       !(
         Array.isArray(ends) &&
         ends.length === 2 &&
-        ends.every(end => Number.isFinite(end)) &&
+        ends.every(end => typeof end === 'number' && Math.abs(end) <= LARGEST) &&
         ends[0] !== ends[1]
       )
     )

@@ -22,7 +22,7 @@ export function isColor(text: unknown): text is string {
 
 /** Checks that a value is a colour, where it is told. Throws `bad-color`. */
 export function checkColor(value: unknown, path: string): void {
-  if (value === undefined || value === null || isColor(value)) return
+  if (value === undefined || isColor(value)) return
   throw new DapploError(
     'bad-color',
     `${quoted(value)} is no colour`,

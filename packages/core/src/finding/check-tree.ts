@@ -1,5 +1,8 @@
 import { DapploError } from './error.ts'
 
+/** Numbers beyond this, on either side of zero, cannot be summed up or stretched without leaving what a number can hold. */
+export const LARGEST = 1e300
+
 /** Deeper than this nothing is meant: no option is, by far. */
 const DEEPEST = 40
 
@@ -13,8 +16,13 @@ const isPlain = (value: object): boolean => {
  * is finite. Goes no deeper than it allows, however deep the data are. What is no plain data (tables, kinds) is passed over.
  */
 export function checkTree(data: unknown, path = '', depth = 0): void {
-  if (typeof data === 'number' && !Number.isFinite(data))
-    throw new DapploError('bad-option', `${data} is no number to draw with`, path, 'Write a finite number.')
+  if (typeof data === 'number' && !(Math.abs(data) <= LARGEST))
+    throw new DapploError(
+      'bad-option',
+      `${data} is no number to draw with`,
+      path,
+      `Write one between -${LARGEST} and ${LARGEST}.`,
+    )
   if (data instanceof Date && Number.isNaN(data.getTime()))
     throw new DapploError('bad-option', 'This date is none', path, 'Write a date that exists.')
   if (data === null || typeof data !== 'object' || !isPlain(data)) return

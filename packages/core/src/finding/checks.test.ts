@@ -71,6 +71,7 @@ describe('a colour is a colour and nothing else', () => {
   test.each([
     ['house.palette[0]', { house: { palette: [bad] } }],
     ['house.day.background', { house: { day: { background: bad } } }],
+    ['house.day.text', { house: { day: { text: null } } }],
     ['columns.a.colors.x', { house: { columns: { a: { colors: { x: bad } } } } }],
   ])('%s', (path, more) => {
     expect(refused(() => compose(chart(data, line), {}, { ...frame, ...more })).path).toContain(path)
@@ -118,6 +119,7 @@ test('numbers that are none are refused wherever they stand', () => {
     { x: { value: Number.NaN } },
     { style: { width: Number.POSITIVE_INFINITY } },
     { style: { width: 1e308 } },
+    { y: { value: 1.7e308 } },
     { axes: { x: { tickLength: Number.POSITIVE_INFINITY } } },
     { scales: { y: { domain: [0, Number.NaN] } } },
     { scales: { y: { pad: 1e308 } } },
@@ -140,6 +142,7 @@ test.each([
   { zoom: { x: [1] } },
   { zoom: { x: [2, 2] } },
   { zoom: { x: [0, Number.NaN] } },
+  { zoom: { x: [0, 1.7e308] } },
   { at: -1 },
   { at: 'x' },
 ])('%j is no state', state => {

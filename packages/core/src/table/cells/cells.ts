@@ -1,6 +1,3 @@
-/** Numbers beyond this, on either side of zero, cannot be summed up or stretched without leaving what a number can hold. */
-export const LARGEST = 1e300
-
 /** Numbers, and times as milliseconds since 1970 in UTC. `NaN` is a missing value. */
 export interface NumberCells {
   type: 'number' | 'time'

@@ -1,6 +1,7 @@
+import { LARGEST } from '../../finding/check-tree.ts'
 import { FARTHEST } from '../cells/calendar.ts'
 import type { Cells } from '../cells/cells.ts'
-import { Dictionary, LARGEST } from '../cells/cells.ts'
+import { Dictionary } from '../cells/cells.ts'
 import type { Column } from '../cells/options.ts'
 import type { DateStyle, NumberStyle, Reader } from '../cells/reader.ts'
 import { utc, zoneOf } from '../cells/zone.ts'

@@ -1,6 +1,6 @@
+import { LARGEST } from '../../finding/check-tree.ts'
 import type { Finding } from '../../finding/error.ts'
 import { cutText, plainText } from '../../finding/plain-text.ts'
-import { LARGEST } from '../cells/cells.ts'
 
 /** A cell that could not be read as its column's type and became a missing value. */
 export interface Unreadable {
