@@ -1,15 +1,5 @@
 import { spawn, spawnSync } from 'node:child_process'
-import {
-  chmodSync,
-  existsSync,
-  mkdirSync,
-  mkdtempSync,
-  readdirSync,
-  readFileSync,
-  rmSync,
-  writeFileSync,
-} from 'node:fs'
-import { tmpdir } from 'node:os'
+import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
   chart,
@@ -31,11 +21,10 @@ import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { picturesIn } from './support/apng.ts'
 import { openBrowser } from './support/browser.ts'
+import { main, root, workplace } from './support/command.ts'
 import { PATIENCE } from './support/waiting.ts'
 
-const root = join(import.meta.dirname, '..')
-const folder = mkdtempSync(join(tmpdir(), 'dapplo-out-'))
-const main = join(root, 'packages/cli/dist/dapplo.js')
+const { folder, dapplo } = workplace()
 let browser: Browser
 beforeAll(async () => {
   browser = await openBrowser()
@@ -44,13 +33,6 @@ afterAll(async () => {
   await browser?.close()
   rmSync(folder, { recursive: true })
 })
-const dapplo = (args: string[], env = {}) =>
-  spawnSync(process.execPath, [main, ...args], {
-    encoding: 'utf8',
-    cwd: folder,
-    env: { ...process.env, ...env },
-  })
-
 const piers = derive(openTable(join(root, 'demo-data/piers.csv')), [
   { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
   { where: { year: ['2001', '2002', '2003'] } },

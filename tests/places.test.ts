@@ -1,26 +1,15 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
-import {
-  copyFileSync,
-  cpSync,
-  mkdirSync,
-  mkdtempSync,
-  readFileSync,
-  rmSync,
-  symlinkSync,
-  writeFileSync,
-} from 'node:fs'
+import { copyFileSync, cpSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs'
 import { createServer, get } from 'node:http'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chart, openTable, toSvg } from '@dapplo/node'
 import type { Browser } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { openBrowser, serveFolder } from './support/browser.ts'
+import { main, root, workplace } from './support/command.ts'
 import { PATIENCE } from './support/waiting.ts'
 
-const root = join(import.meta.dirname, '..')
-const folder = mkdtempSync(join(tmpdir(), 'dapplo-out-'))
-const main = join(root, 'packages/cli/dist/dapplo.js')
+const { folder, dapplo } = workplace()
 let browser: Browser
 beforeAll(async () => {
   browser = await openBrowser()
@@ -29,13 +18,6 @@ afterAll(async () => {
   await browser?.close()
   rmSync(folder, { recursive: true })
 })
-const dapplo = (args: string[], env = {}) =>
-  spawnSync(process.execPath, [main, ...args], {
-    encoding: 'utf8',
-    cwd: folder,
-    env: { ...process.env, ...env },
-  })
-
 describe('serve', () => {
   const place = join(folder, 'served')
   let process_: ChildProcess
