@@ -35,5 +35,6 @@ export function checkColor(value: unknown, path: string): void {
 export function checkColors(value: unknown, path: string): void {
   if (value === null || typeof value !== 'object') return
   for (const [name, color] of Object.entries(value))
-    checkColor(color, Array.isArray(value) ? `${path}[${name}]` : `${path}.${name}`)
+    if (Array.isArray(value)) checkColor(color ?? null, `${path}[${name}]`)
+    else checkColor(color, `${path}.${name}`)
 }

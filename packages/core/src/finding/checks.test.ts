@@ -70,6 +70,7 @@ describe('a colour is a colour and nothing else', () => {
   })
   test.each([
     ['house.palette[0]', { house: { palette: [bad] } }],
+    ['house.palette[1]', { house: { palette: ['teal', undefined] } }],
     ['house.day.background', { house: { day: { background: bad } } }],
     ['house.day.text', { house: { day: { text: null } } }],
     ['columns.a.colors.x', { house: { columns: { a: { colors: { x: bad } } } } }],
