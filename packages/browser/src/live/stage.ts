@@ -252,8 +252,9 @@ export class Stage {
   private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
   readonly surroundings = { pictures: this.pictures, bitmap: this.bitmap }
 
-  /** The upper canvas, cleared, in the scene's size. */
-  upper(scene: Scene, density: number): CanvasRenderingContext2D | null {
+  /** The upper canvas, cleared, in the scene's size, and as fine as the lower one. */
+  upper(scene: Scene): CanvasRenderingContext2D | null {
+    const { density } = this.painted ?? { density: 1 }
     fit(this.top, scene, density)
     const context = this.top.getContext('2d')
     context?.setTransform(density, 0, 0, density, 0, 0)

@@ -116,7 +116,7 @@ export class Pointer {
     const reading = place && ready ? readAt(composition, place.x, place.y) : undefined
     // While shapes are on their way, readings would be of places where nothing is yet.
     if (place && !ready) this.schedule()
-    const context = this.stage.upper(scene, window.devicePixelRatio || 1)
+    const context = this.stage.upper(scene)
     const pane = place && paneAt(composition, place.x, place.y)
     if (reading && pane && context) {
       if (!this.at && reading.along === 'x')

@@ -5,8 +5,12 @@ import type { State } from './frame.ts'
 const wrong = (what: string, path: string, hint: string) =>
   new DapploError('bad-state', `${what} is no state of a chart`, path, hint)
 
-const isListLike = (value: unknown): value is ArrayLike<unknown> =>
-  Array.isArray(value) || (ArrayBuffer.isView(value) && !(value instanceof DataView))
+/** A typed array holds numbers by nature: a selection of very many rows is not looked through at every move of a drag. */
+const isNumbers = (value: unknown): boolean =>
+  Array.isArray(value)
+    ? value.every(serial => typeof serial === 'number')
+    : ArrayBuffer.isView(value) &&
+      !(value instanceof DataView || value instanceof BigInt64Array || value instanceof BigUint64Array)
 
 /** Checks what a person is said to have done, from wherever it comes. Throws `bad-state`. */
 export function checkState(state: unknown): asserts state is State {
@@ -44,9 +48,6 @@ export function checkState(state: unknown): asserts state is State {
     )
   if (at !== undefined && !(typeof at === 'number' && at >= 0 && at < Number.POSITIVE_INFINITY))
     throw wrong('This place in playback', 'state.at', 'Give a number from 0 on.')
-  if (
-    selected !== undefined &&
-    !(isListLike(selected) && Array.prototype.every.call(selected, serial => typeof serial === 'number'))
-  )
+  if (selected !== undefined && !isNumbers(selected))
     throw wrong('This selection', 'state.selected', 'Give serial numbers of rows; see table.serialOf.')
 }

@@ -5,6 +5,9 @@ import type { Unit } from '../table/cells/calendar.ts'
 import type { AxisContext } from './axis-parts.ts'
 import { LINE } from './text.ts'
 
+/** Of a list of ticks no more are looked at: there is room for some dozens. */
+export const MOST_GIVEN = 10_000
+
 /** The least room of a label along its axis, in pixels: two digits, or a line of text. */
 const roomOf = ({ level, font }: AxisContext): number => font.size * (level ? 1.6 : LINE)
 

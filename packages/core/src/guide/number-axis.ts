@@ -1,12 +1,9 @@
 import type { Finding } from '../finding/error.ts'
 import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
-import { mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
+import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
-
-/** Of a list of ticks no more are looked at: there is room for some dozens. */
-const MOST_GIVEN = 10_000
 
 /** An axis of numbers: ends at neat values where they may move, ticks by optimisation on the labels themselves. */
 export function numberAxis(context: AxisContext): AxisLayout {

@@ -1,13 +1,10 @@
 import type { Finding } from '../finding/error.ts'
 import { chooseTimeTicks, countTimes, labelTimes, type TimeStep } from '../scale/time-ticks.ts'
 import { addUnits, type Unit } from '../table/cells/calendar.ts'
-import { mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
+import { MOST_GIVEN, mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { LINE } from './text.ts'
 import { collide, keptApart } from './tick-room.ts'
-
-/** Of a list of ticks no more are looked at: there is room for some dozens. */
-const MOST_GIVEN = 10_000
 
 /** An axis of times: divisions of the calendar, with the larger unit named where it changes. */
 export function timeAxis(context: AxisContext): AxisLayout {

@@ -86,6 +86,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
       const layout = layouts.get(axis.name)!
       scales.set(axis.name, layout.scale)
       if (empty || (axis.hidden && !input.sharedBelow)) continue
+      let { look } = axis
       if (axis.look.emphasis && layout.scale.kind.name === 'time') {
         const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
         const found = emphasised(
@@ -94,10 +95,10 @@ export function layoutPane(input: PaneInput): PaneLayout {
           ends,
           axis.role === 'x' ? plot.width : plot.height,
         )
-        axis.look.emphasis = found.step
+        look = { ...look, emphasis: found.step }
         findings.push(...found.findings)
       }
-      behind.push(...gridShapes(layout, axis.look, plot, theme))
+      behind.push(...gridShapes(layout, look, plot, theme))
       if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
         zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
       if (!tiny && !axis.hidden) guides.push(...labelShapes(layout, axis.look, plot, theme))

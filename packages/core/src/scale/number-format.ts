@@ -1,4 +1,4 @@
-import { DapploError } from '../finding/error.ts'
+import { usable } from '../finding/check-format.ts'
 import type { Format } from '../table/cells/options.ts'
 
 /** Writes numbers. */
@@ -20,20 +20,6 @@ export function writeNumbersBy(writer: OwnWriter): void {
 }
 
 const formats = new Map<string, WritesNumbers>()
-
-/** What `Intl` makes of options. Throws `bad-format` with what it says of those that do not go together. */
-export function usable<T>(make: () => T): T {
-  try {
-    return make()
-  } catch (error) {
-    throw new DapploError(
-      'bad-format',
-      `A format cannot be used: ${error instanceof Error ? error.message : String(error)}`,
-      'format',
-      'Write Intl options that belong together, such as { "style": "currency", "currency": "EUR" }.',
-    )
-  }
-}
 
 /** What `Intl.NumberFormat` writes, kept: making one costs more than a thousand uses. */
 export function numberFormat(locale: string, options: Intl.NumberFormatOptions): WritesNumbers {

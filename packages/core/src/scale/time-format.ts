@@ -1,7 +1,7 @@
+import { usable } from '../finding/check-format.ts'
 import type { Unit } from '../table/cells/calendar.ts'
 import { civilOf, DAY, withinDates } from '../table/cells/calendar.ts'
 import type { Zone } from '../table/cells/zone.ts'
-import { usable } from './number-format.ts'
 
 /** Writes a time. */
 interface WritesTimes {
