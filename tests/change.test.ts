@@ -146,6 +146,64 @@ test('a feed that is fetched takes only what is new, keeps so many rows, and tel
   await feed.close()
 })
 
+test('a chart whose values come later says so, shows them when they are here, and keeps its picture meanwhile', async () => {
+  const { page, errors } = await gallery.open('')
+  const seen = await page.evaluate(async () => {
+    const { answeredBy, askColumns, chart, mount, table } =
+      window.dapplo as unknown as typeof import('dapplo')
+    const rows = table([
+      { pier: 'Harbour', boarded: 40 },
+      { pier: 'Tern Point', boarded: 25 },
+    ])
+    let asked: (() => void)[] = []
+    answeredBy(rows, (table, question) => {
+      return new Promise(give => asked.push(() => give(askColumns(table, question))))
+    })
+    const place = document.body.appendChild(document.createElement('div'))
+    place.style.height = '300px'
+    const live = mount(chart(rows, { draw: 'bar', x: 'pier', y: 'sum of boarded' }), place)
+    const outer = place.querySelector('.dapplo')!
+    const look = () => ({
+      bars: live.scene.batches.flatMap(batch =>
+        batch.kind === 'rects' && batch.part === 'data' ? Array.from(batch.keys) : [],
+      ),
+      waits: outer.getAttribute('aria-busy') === 'true',
+      told: document.getElementById(
+        place.querySelector('[aria-describedby]')!.getAttribute('aria-describedby')!,
+      )!.textContent!,
+    })
+    const until = async (test: () => boolean) => {
+      while (!test()) await new Promise(requestAnimationFrame)
+    }
+    const answer = () => {
+      for (const give of asked.splice(0)) give()
+    }
+    const first = look()
+    answer()
+    await until(() => look().bars.length === 2 && !live.moving)
+    const second = look()
+    rows.append({ pier: 'Gull Isle', boarded: 70 })
+    // What is asked anew is asked in a frame that draws.
+    await until(() => asked.length > 0 && look().waits)
+    const third = look()
+    answer()
+    await until(() => look().bars.length === 3 && !live.moving)
+    const fourth = look()
+    live.destroy()
+    place.remove()
+    asked = []
+    return { first, second, third, fourth }
+  })
+  expect(seen.first).toMatchObject({ bars: [], waits: true })
+  expect(seen.first.told).toContain('The values are on their way.')
+  expect(seen.second).toMatchObject({ bars: ['Harbour', 'Tern Point'], waits: false })
+  expect(seen.second.told).toContain('from 25')
+  expect(seen.third).toMatchObject({ bars: ['Harbour', 'Tern Point'], waits: true })
+  expect(seen.fourth).toMatchObject({ bars: ['Harbour', 'Tern Point', 'Gull Isle'], waits: false })
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
 test('a thousand changes a second end in the right picture, one drawing a frame', async () => {
   const { page, errors } = await gallery.open('stress.html', { reducedMotion: 'no-preference' })
   await page.fill('#rate', '3')

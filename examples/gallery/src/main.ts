@@ -1,4 +1,4 @@
-import { chart, feed, mount, readCsv, table } from 'dapplo'
+import { answeredBy, askColumns, chart, feed, mount, readCsv, table } from 'dapplo'
 import sailingsText from '../../../demo-data/sailings.csv?raw'
 
 interface Sailing {
@@ -61,4 +61,9 @@ function on(id: string, act: (button: HTMLButtonElement) => void): void {
 }
 
 // For curious people with the console open, and for tests.
-Object.assign(window, { live, sailings, charts: [live], dapplo: { chart, feed, mount, table } })
+Object.assign(window, {
+  live,
+  sailings,
+  charts: [live],
+  dapplo: { answeredBy, askColumns, chart, feed, mount, table },
+})

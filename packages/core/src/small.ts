@@ -65,6 +65,14 @@ export { type Standing, type Step, walk } from './read/walk.ts'
 export type { Areas, Batch, Box, Discs, Images, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
 export { safeLink, safePicture } from './scene/scene.ts'
 export type { Column, Format, Span, Value, Words } from './table/cells/options.ts'
+export {
+  type Answer,
+  answeredBy,
+  ask,
+  askColumns,
+  type Question,
+  type Shaper,
+} from './table/group/question.ts'
 export type { Change } from './table/live/change.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
 export { Table, type TableOptions } from './table/live/table.ts'
@@ -74,8 +82,10 @@ export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/text-width.ts'
 export { day, night, type Theme } from './theme/theme.ts'
 export { Chart, type ChartParts, chartMaker, on } from './view/chart.ts'
+export { tablesOf } from './view/charts.ts'
+export type { Detail } from './view/responses.ts'
 export { Spread, spread } from './view/spread.ts'
-export { compose, type Detail, tablesOf, View } from './view/view.ts'
+export { compose, View } from './view/view.ts'
 export { SENTENCES, type Sentence } from './words/sentences.ts'
 export type { Forms, HouseWords, Tongue } from './words/tongue.ts'
 

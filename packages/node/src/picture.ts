@@ -11,6 +11,7 @@ import {
   type State,
   type Surroundings,
   toSvgText,
+  View,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { interFaces, registerInter } from './fonts.ts'
@@ -28,6 +29,14 @@ const SIZE = { width: 1280, height: 800 }
 export function sceneOf(chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): Scene {
   const whole = { ...SIZE, measure: measureInter, ...frame }
   return withPictures(played(chart, state, whole) ?? compose(chart, state, whole), frame.folder ?? '.')
+}
+
+/** The same, once tables that answer in time have answered. */
+async function sceneInTime(chart: Chart | Spread, frame: PictureFrame, state: State): Promise<Scene> {
+  const whole = { ...SIZE, measure: measureInter, ...frame }
+  const view = new View(chart, state, whole)
+  await view.settled()
+  return withPictures(played(chart, state, whole) ?? view.scene, frame.folder ?? '.')
 }
 
 /** A chart that is played stands still in a picture: at the place that the state says, else at its end. */
@@ -56,7 +65,7 @@ export async function toOutlinedSvg(
   frame: PictureFrame = {},
   state: State = {},
 ): Promise<string> {
-  const scene = sceneOf(chart, frame, state)
+  const scene = await sceneInTime(chart, frame, state)
   const { createCanvas, SvgExportFlag } = await skia()
   const canvas = createCanvas(scene.width, scene.height, SvgExportFlag.ConvertTextToPaths)
   paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, 1, await surroundingsOf(scene))
@@ -71,7 +80,7 @@ export async function toPng(
   frame: PictureFrame = {},
   state: State = {},
 ): Promise<Uint8Array> {
-  return paintPng(sceneOf(chart, { density: 2, ...frame }, state), frame.density ?? 2)
+  return paintPng(await sceneInTime(chart, { density: 2, ...frame }, state), frame.density ?? 2)
 }
 
 /** A scene as a PNG. */
@@ -92,7 +101,7 @@ export async function toPdf(
   frame: PictureFrame = {},
   state: State = {},
 ): Promise<Uint8Array> {
-  const scene = sceneOf(chart, frame, state)
+  const scene = await sceneInTime(chart, frame, state)
   const { PDFDocument } = await skia()
   const document = new PDFDocument({ title: scene.title, subject: scene.description, creator: 'Dapplo' })
   const context = document.beginPage(scene.width * POINTS, scene.height * POINTS)

@@ -361,6 +361,7 @@ export class LiveChart implements Live, Member, PartHost {
     const composition = this.current.composition.value
     this.stage.name(this.current.scene, composition.tongue)
     this.stage.dress(composition.theme)
+    this.stage.busy(this.current.waiting)
     for (const part of this.installed) part.drawn?.(composition)
   }
 

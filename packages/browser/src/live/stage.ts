@@ -164,6 +164,12 @@ export class Stage {
     this.sign.hidden = words === ''
   }
 
+  /** Whether what is shown waits for values that are on their way. */
+  busy(waits: boolean): void {
+    if (waits) this.outer.setAttribute('aria-busy', 'true')
+    else this.outer.removeAttribute('aria-busy')
+  }
+
   /** Says something to those who listen. */
   say(words: string): void {
     this.voice.textContent = words

@@ -132,6 +132,7 @@ function bindOne(
     explained,
     links: undefined,
     labels: undefined,
+    unanswered: shaped.unanswered,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',
     memory: new Map(),

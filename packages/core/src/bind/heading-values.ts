@@ -1,29 +1,27 @@
 import type { HeadingWords, ResolvedHeading } from '../resolve/heading-words.ts'
 import { valueText } from '../scale/number-format.ts'
-import { type RoleValues, shape } from '../table/group/shape.ts'
-import type { Table } from '../table/live/table.ts'
+import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 import { fillWords } from '../words/holes.ts'
 import { lookOf } from './naming.ts'
 import { roleTexts } from './values.ts'
 
-/** The heading of a chart, its holes filled from the rows that are drawn. */
+/** The heading of a chart, its holes filled from the answers to what they ask; a hole without one stays open. */
 export function fillHeading(
   heading: readonly ResolvedHeading[],
-  table: Table,
-  rows: Int32Array | undefined,
+  answers: readonly (readonly (Shaped | undefined)[])[],
   locale: string,
 ): HeadingWords {
   const out: HeadingWords = {}
-  for (const { field, pieces, meanings } of heading) {
-    const values = meanings.map(meaning => textOf(meaning, table, rows, locale))
+  heading.forEach(({ field, pieces, meanings }, i) => {
+    const values = meanings.map((meaning, k) => textOf(meaning, answers[i][k], locale))
     out[field] = fillWords(pieces, values)
-  }
+  })
   return out
 }
 
-function textOf(meaning: Meaning, table: Table, rows: Int32Array | undefined, locale: string): string {
-  const shaped = shape(table, new Map([['hole', meaning]]), { rows })
+function textOf(meaning: Meaning, shaped: Shaped | undefined, locale: string): string {
+  if (!shaped) return '…'
   const values = shaped.roles.get('hole')
   if (!values || shaped.length === 0) return '–'
   const { cells } = values

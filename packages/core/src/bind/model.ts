@@ -42,6 +42,8 @@ export interface BoundDrawing {
   labels: LabelTexts | undefined
   xScale: string
   yScale: string
+  /** Why it has no marks, where its table has not answered. */
+  unanswered: Shaped['unanswered']
   /** What the kind remembers between frames. */
   memory: Map<string, unknown>
 }

@@ -19,6 +19,7 @@ import { besideLegends, isPlaced, type Legends, legendsInside, planLegends, side
 import type { Pane, PaneInput, PaneLayout } from './model.ts'
 import { periodWords } from './period-words.ts'
 import { planAxes } from './plan.ts'
+import { lackOf } from './summary.ts'
 import { TINY_LINE, tinyHasWords, tinyWords } from './tiny.ts'
 import { placeWords } from './words.ts'
 
@@ -280,7 +281,8 @@ function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, Axi
 }
 
 function nothing(bound: Bound, plot: Box, theme: Theme, measure: Measure): Batch[] {
-  const usual = bound.tongue.say('Nothing to show')
+  const lack = lackOf(bound)
+  const usual = bound.tongue.say(lack ?? 'Nothing to show')
   // What was found is said in English, so only where nothing else is spoken.
   const told =
     usual === 'Nothing to show' &&

@@ -56,8 +56,15 @@ export function describe(description: Settled, bound: Bound): { title: string; d
     )
     const trend = trendOf(first, across)
     if (trend) sentences.push(tongue.say(trend))
-  } else if (values.at.length === 0) sentences.push(tongue.say('There are no values.'))
+  } else if (values.at.length === 0) sentences.push(tongue.say(lackOf(bound) ?? 'There are no values.'))
   return { title, description: sentences.join(' ') }
+}
+
+/** Why nothing is shown, where a table has not answered yet, or has failed to. */
+export function lackOf({ drawings }: Bound): Sentence | undefined {
+  const why = new Set(drawings.map(({ unanswered }) => unanswered))
+  if (why.has('failed')) return 'The values could not be fetched.'
+  return why.has('on its way') ? 'The values are on their way.' : undefined
 }
 
 /** The names of what is drawn: `Bar and line`. A kind of one's own is called what it is called. */

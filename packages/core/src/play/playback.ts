@@ -4,7 +4,8 @@ import { DapploError } from '../finding/error.ts'
 import { type Between, between } from '../motion/between.ts'
 import type { Scene } from '../scene/scene.ts'
 import { addUnits } from '../table/cells/calendar.ts'
-import { type RoleValues, shape } from '../table/group/shape.ts'
+import { ask } from '../table/group/question.ts'
+import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import type { Chart } from '../view/chart.ts'
 import { View } from '../view/view.ts'
@@ -45,7 +46,14 @@ export class Playback {
         'through',
         'Name the column to play through, such as through: "year".',
       )
-    const shaped = shape(chart.table, new Map([['through', throughMeaning]]))
+    const shaped = ask(chart.table, { roles: new Map([['through', throughMeaning]]) })
+    if ('then' in shaped)
+      throw new DapploError(
+        'not-here',
+        `The rows of ${chart.table.title} are not here, so its periods cannot be gathered`,
+        'through',
+        'Play a chart over a table whose rows are in memory.',
+      )
     const values = shaped.roles.get('through')!
     this.periods = periodsOf(values, chart.table, frame.locale ?? 'en')
     this.length = this.periods.at(-1)?.place ?? 0

@@ -5,6 +5,7 @@ import type { Finding } from '../finding/error.ts'
 import { describe } from '../pane/summary.ts'
 import type { HeadingWords } from '../resolve/heading-words.ts'
 import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { Table } from '../table/live/table.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
@@ -13,6 +14,11 @@ import { Spread } from './spread.ts'
 /** The charts of what is shown: its own, or those of a spread. */
 export const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
   shown instanceof Spread ? shown.charts : [shown]
+
+/** Every table that is drawn. */
+export const tablesOf = (shown: Chart | Spread): Table[] => [
+  ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.tables)),
+]
 
 /** Binds every chart; categories of a shared scale are the union of all. */
 export function bindAll(

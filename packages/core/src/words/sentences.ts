@@ -63,6 +63,8 @@ export const SENTENCES = [
   'All values are {value}.',
   'Values from {least} to {greatest}.',
   'There are no values.',
+  'The values are on their way.',
+  'The values could not be fetched.',
   'There is no clear trend.',
   'Values rise over time.',
   'Values fall over time.',

@@ -31,6 +31,8 @@ export interface Shaped {
   table: Table
   length: number
   grouped: boolean
+  /** Why there are no marks, where the table has not answered. */
+  unanswered?: 'on its way' | 'failed'
   /** Empty buckets that there would be too many of to show. */
   unfilled?: number
   roles: Map<string, RoleValues>
@@ -49,9 +51,9 @@ export interface ShapeOptions {
   /** Only these rows. */
   rows?: Int32Array
   shareOf?: 'x' | 'whole'
-  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
   /** What `top` calls the rest where it has no name. Default `Other`. */
   other?: string
+  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
   top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
 }
 

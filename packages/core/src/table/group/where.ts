@@ -3,6 +3,7 @@ import { quoted } from '../../finding/plain-text.ts'
 import type { Cells } from '../cells/cells.ts'
 import type { Value } from '../cells/options.ts'
 import type { Zone } from '../cells/zone.ts'
+import type { RowTest } from '../live/selection.ts'
 import type { Table } from '../live/table.ts'
 import { readPhrase } from '../phrase/phrase.ts'
 import { readIso } from '../read/date-text.ts'
@@ -46,6 +47,21 @@ export function rowsWhere(
   const rows: number[] = []
   for (let row = 0; row < table.length; row++) if (tests.every(test => test(row))) rows.push(row)
   return Int32Array.from(rows)
+}
+
+/** The rows that pass a test, of these or of all. */
+export function rowsPassing(
+  table: Table,
+  rows: Int32Array | undefined,
+  test: RowTest | undefined,
+): Int32Array | undefined {
+  if (!test) return rows
+  if (rows) return rows.filter(test)
+  if (test.rows) return test.rows()
+  const out = new Int32Array(table.length)
+  let count = 0
+  for (let row = 0; row < table.length; row++) if (test(row)) out[count++] = row
+  return out.slice(0, count)
 }
 
 function testOf(

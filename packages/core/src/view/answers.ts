@@ -1,0 +1,123 @@
+import { computed, effect, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
+import { type Asked, askAll, askHeading, type RowFilter } from '../bind/questions.ts'
+import type { Finding } from '../finding/error.ts'
+import { noAnswer } from '../finding/no-answer.ts'
+import { type Answer, unanswered } from '../table/group/question.ts'
+import type { Shaped } from '../table/group/shape.ts'
+import type { Conditions } from '../table/group/where.ts'
+import type { Tongue } from '../words/tongue.ts'
+import type { Chart } from './chart.ts'
+import { chartsOf, tablesOf } from './charts.ts'
+import type { Spread } from './spread.ts'
+
+/** What can be shown at a moment. */
+export interface Answered {
+  /** The chart that was answered: for as long as the values of another are on their way, the one before. */
+  shown: Chart | Spread
+  /** For each of its charts the answers to its drawings, and to the holes of its heading where they are there. */
+  charts: { drawings: Asked<Shaped>[]; heading: (Shaped | undefined)[][] }[]
+  /** Whether answers are on their way. */
+  waiting: boolean
+  /** What newer answers failed with. */
+  findings: Finding[]
+}
+
+/** An answer that has come, or has failed. */
+type Arrival = { shaped: Shaped } | { error: unknown }
+
+/**
+ * Asks the tables of a chart, and keeps what they answered last: while newer answers are on their way the old picture
+ * stays, and before the first ones there is a picture without marks that says so.
+ */
+export class Answers {
+  /** What can be shown; follows what is asked, and what arrives. */
+  readonly now: ReadonlySignal<Answered>
+  /** Goes up with every answer that arrives after it was asked for. */
+  readonly arrived: Signal<number> = signal(0)
+  private readonly arrivals = new WeakMap<Promise<Shaped>, Arrival>()
+  private readonly pending = new Set<Promise<Shaped>>()
+  private last: Answered | undefined
+
+  constructor(
+    shown: ReadonlySignal<Chart | Spread>,
+    tongue: ReadonlySignal<Tongue>,
+    filterFor: (chart: Chart) => RowFilter | undefined,
+  ) {
+    // Asked anew when a table, a selection or the description changes, but not because an answer arrives.
+    const asked = computed(() => {
+      for (const table of tablesOf(shown.value)) table.version.value
+      return {
+        shown: shown.value,
+        charts: chartsOf(shown.value).map(chart => {
+          const { resolved, table, description } = chart
+          const filter = filterFor(chart)
+          const where = description.where as Conditions | undefined
+          return {
+            drawings: askAll(resolved, tongue.value, filter),
+            heading: askHeading(resolved.heading, table, where, filter?.(table)),
+          }
+        }),
+      }
+    })
+    this.now = computed(() => this.answered(asked.value.shown, asked.value.charts))
+  }
+
+  /** Ends when no answer is on its way. */
+  settled(): Promise<void> {
+    let stop = () => {}
+    return new Promise<void>(done => {
+      stop = effect(() => {
+        if (!this.now.value.waiting) done()
+      })
+    }).then(() => stop())
+  }
+
+  private answered(shown: Chart | Spread, charts: { drawings: Asked[]; heading: Answer[][] }[]): Answered {
+    const findings: Finding[] = []
+    let lacking = 0
+    let waiting = false
+    const read = (answer: Answer): Arrival | undefined => {
+      const arrival = this.arrivalOf(answer)
+      if (!arrival) waiting = true
+      if (!arrival || 'error' in arrival) lacking++
+      return arrival
+    }
+    const answers = charts.map(({ drawings, heading }) => ({
+      drawings: drawings.map(one => {
+        const { drawing, question, answer } = one
+        const arrival = read(answer)
+        if (arrival && 'shaped' in arrival) return { ...one, answer: arrival.shaped }
+        if (arrival) findings.push(noAnswer(drawing.table.title, arrival.error, drawing.path))
+        return { ...one, answer: unanswered(drawing.table, question, arrival ? 'failed' : 'on its way') }
+      }),
+      heading: heading.map(holes =>
+        holes.map(answer => {
+          const arrival = read(answer)
+          return arrival && 'shaped' in arrival ? arrival.shaped : undefined
+        }),
+      ),
+    }))
+    if (lacking > 0 && this.last) return { ...this.last, waiting, findings }
+    const now = { shown, charts: answers, waiting, findings }
+    if (lacking === 0) this.last = now
+    return now
+  }
+
+  private arrivalOf(answer: Answer): Arrival | undefined {
+    if (!('then' in answer)) return { shaped: answer }
+    void this.arrived.value
+    const known = this.arrivals.get(answer)
+    if (known || this.pending.has(answer)) return known
+    this.pending.add(answer)
+    const arrive = (arrival: Arrival) => {
+      this.pending.delete(answer)
+      this.arrivals.set(answer, arrival)
+      this.arrived.value++
+    }
+    answer.then(
+      shaped => arrive({ shaped }),
+      error => arrive({ error }),
+    )
+    return undefined
+  }
+}

@@ -1,0 +1,59 @@
+import { settleDomain } from '../bind/domain.ts'
+import type { Bound, Domain } from '../bind/model.ts'
+import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
+import type { Chart } from './chart.ts'
+import { chartsOf } from './charts.ts'
+import { Spread } from './spread.ts'
+
+/** Where scales end, by name. */
+export type Ends = ReadonlyMap<string, { min: number; max: number }>
+
+/** Settles the domains of all scales, and remembers the first fits of those that keep theirs. */
+export class Fits {
+  private readonly first = new WeakMap<Chart, Map<string, Domain>>()
+
+  /** For each chart its domains; scales that a spread shares have the same in all of them. */
+  settle(shown: Chart | Spread, bounds: readonly Bound[]): Found<Map<string, Domain>>[] {
+    const all = chartsOf(shown).map((chart, i) => this.settleChart(chart, bounds[i]))
+    for (const name of shown instanceof Spread ? (shown.description.share ?? []) : []) {
+      const own = all.map(({ value }) => value.get(name)).filter(domain => domain !== undefined)
+      const joint = {
+        min: Math.min(...own.map(domain => domain.min)),
+        max: Math.max(...own.map(domain => domain.max)),
+      }
+      for (const { value } of all) {
+        const domain = value.get(name)
+        if (domain) value.set(name, { ...domain, ...joint })
+      }
+    }
+    return all
+  }
+
+  private settleChart(chart: Chart, bound: Bound): Found<Map<string, Domain>> {
+    const { scales } = chart.resolved.description
+    const fits = this.first.get(chart) ?? new Map<string, Domain>()
+    this.first.set(chart, fits)
+    const findings: Finding[] = []
+    const value = new Map(
+      [...bound.scales].map(([name, input]) => {
+        const kept = scales?.[name]?.fixed ? fits.get(name) : undefined
+        const settled = settleDomain(input, scales?.[name], kept)
+        findings.push(...settled.findings)
+        if (input.uses.some(use => use.positions.at.length > 0)) fits.set(name, kept ?? settled.value)
+        return [name, settled.value] as const
+      }),
+    )
+    return { value, findings }
+  }
+}
+
+/** Domains that reach as far as those of other charts with the same scales. */
+export function widenedBy(domains: Map<string, Domain>, outer: Ends): Map<string, Domain> {
+  const out = new Map(domains)
+  for (const [name, { min, max }] of outer) {
+    const domain = domains.get(name)
+    if (domain) out.set(name, { ...domain, min: Math.min(domain.min, min), max: Math.max(domain.max, max) })
+  }
+  return out
+}
