@@ -133,7 +133,7 @@ mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { 
       '<svg',
     ])
       expect(least, words).not.toContain(words)
-    expect(kilobytes(least)).toBeLessThan(77)
+    expect(kilobytes(least)).toBeLessThan(79)
     const exploring = await bundled(draw('exploring, motion', ', exploring, motion'))
     expect(exploring).toContain('wheel')
     expect(exploring).toContain('cubic-bezier')

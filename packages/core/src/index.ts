@@ -1,6 +1,6 @@
 /** The computation behind Dapplo: tables, scales, charts, scenes, motion, painters. No page, no files. */
 
-import { checkDescription } from './describe/check-shape.ts'
+import { checkDescription, checkStyles } from './describe/check-shape.ts'
 import { area } from './drawing/area/area.ts'
 import { bar } from './drawing/bar/bar.ts'
 import { heatmap } from './drawing/heatmap/heatmap.ts'
@@ -11,7 +11,6 @@ import { scatter } from './drawing/scatter/scatter.ts'
 import { text } from './drawing/text/text.ts'
 import { trend } from './drawing/trend/trend.ts'
 import { labels } from './pane/labels.ts'
-import { checkHouse } from './theme/house-check.ts'
 import { chartMaker } from './view/chart.ts'
 
 export * from './small.ts'
@@ -34,7 +33,11 @@ export const builtinKinds = {
  * `"day of departed"` or `"sum of passengers"`. Throws a `DapploError` with a suggestion when a phrase or an
  * option cannot be understood. `tables`: other tables, by the names that drawings use for them.
  */
-export const chart = /* @__PURE__ */ chartMaker(builtinKinds, { check: checkDescription, checkHouse, labels })
+export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
+  check: checkDescription,
+  checkHouse: checkStyles,
+  labels,
+})
 
 export { keepRecent, spanLength } from './table/live/keep.ts'
 export { type LoadOptions, loadCsv } from './table/open/csv-parts.ts'

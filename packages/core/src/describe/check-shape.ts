@@ -1,22 +1,18 @@
 import * as v from 'valibot'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
+import { column } from '../table/cells/column-schema.ts'
 import type { Table } from '../table/live/table.ts'
+import type { House } from '../theme/house.ts'
+import { checkHouse } from '../theme/house-check.ts'
+import { house } from '../theme/house-schema.ts'
+import type { Theme } from '../theme/theme.ts'
+import { sentences } from '../words/words-schema.ts'
 import { checkColumns, checkLooks } from './check-looks.ts'
 import type { Description } from './description.ts'
-import {
-  axisOptions,
-  chartFile,
-  column,
-  description,
-  drawing,
-  house,
-  scale,
-  sentences,
-  source,
-  spreadFile,
-  style,
-} from './schema.ts'
+import { drawing, style } from './roles-schema.ts'
+import { axisOptions, scale } from './scale-schema.ts'
+import { chartFile, description, source, spreadFile } from './schema.ts'
 
 type Schema = v.GenericSchema<any, any>
 
@@ -111,4 +107,13 @@ export function checkDescription(description: Description, tables: readonly Tabl
   checkShape(description, 'description')
   checkLooks(description)
   for (const table of tables) checkColumns(table)
+}
+
+const houses = new WeakSet<House>()
+
+/** Checks a house style and a theme: that nothing in them is unknown, and that what they say can be drawn. */
+export function checkStyles(house: House | undefined, theme?: Theme): void {
+  if (house && !houses.has(house)) checkShape(house, 'house', 'house')
+  checkHouse(house, theme)
+  if (house) houses.add(house)
 }

@@ -1,42 +1,14 @@
-import type { Column } from '../table/cells/options.ts'
-import type { HouseWords } from '../words/tongue.ts'
+import type { InferOutput } from 'valibot'
 import { blend, contrast, isDark } from './contrast.ts'
+import type { house, motion, tokens } from './house-schema.ts'
 import { day, night, type Theme } from './theme.ts'
 
 /** The style of an application, over both themes. Every part may be left out. */
-export interface House {
-  /** A CSS font family for all words. */
-  font?: string
-  /** Category colours in order of use, for both themes. */
-  palette?: readonly string[]
-  /** Tokens of the light and of the dark theme that differ; see `Theme`. */
-  day?: ThemeChanges
-  night?: ThemeChanges
-  /** A BCP 47 language tag, where charts are not told one. */
-  locale?: string
-  /** The zone of times, where their column is not told one: in files, for the tables that are read. */
-  timeZone?: string
-  /** Options of columns by name, where their table has none: in files, for the tables that are read. */
-  columns?: Record<string, Column>
-  /** Words for those of the library, such as `{ 'Mean {what}': 'Mittel: {what}' }`; numbers and dates follow the locale. */
-  words?: HouseWords
-  /** How charts move, where their description does not say. */
-  motion?: Motion
-}
-/**
- * Milliseconds, and easing in CSS syntax; false for none. `spring` instead of duration and easing: an interrupted glide
- * then keeps its speed. `stagger`: milliseconds from the first shape to the last.
- */
-export type Motion =
-  | false
-  | {
-      duration?: number
-      delay?: number
-      easing?: string
-      spring?: true | { stiffness?: number; damping?: number }
-      stagger?: number
-    }
-export type ThemeChanges = Partial<Omit<Theme, 'name' | 'sizes'>> & { sizes?: Partial<Theme['sizes']> }
+export type House = InferOutput<typeof house>
+/** How charts move: see the fields; false for not at all. */
+export type Motion = InferOutput<typeof motion>
+/** The tokens of a theme that differ. */
+export type ThemeChanges = InferOutput<typeof tokens>
 
 /** Text needs this contrast with what lies behind it, shapes that one, by WCAG 2. */
 const TEXT = 4.5

@@ -1,28 +1,18 @@
+import type { InferOutput } from 'valibot'
 import { DapploError } from '../../finding/error.ts'
 import { quoted } from '../../finding/plain-text.ts'
 import { type Cells, cellText, isMissing, pickCells } from '../cells/cells.ts'
 import { readableName, type TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
 import { shape } from '../group/shape.ts'
-import { type Conditions, rowsWhere } from '../group/where.ts'
+import { rowsWhere } from '../group/where.ts'
 import { type RawColumns, Table } from '../live/table.ts'
 import { isMeasure, type Meaning } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
+import type { step } from './step-schema.ts'
 
 /** One step of shaping a table; steps follow each other. */
-export type Step =
-  /** Columns become rows: all but those to keep, their names in one column and their values in another. */
-  | { long: { keep: string[]; name: string; value: string } }
-  /** Rows become columns: one for each value of `name`, holding `value`. */
-  | { wide: { name: string; value: string } }
-  /** Only rows that meet all conditions. */
-  | { where: Conditions }
-  /** The last row of each value of a column. */
-  | { lastOf: string }
-  /** Rows in the order of a column; `down` for the greatest first. */
-  | { sort: string; order?: 'up' | 'down' }
-  /** One row for each combination of the first phrases, with the others summed up. */
-  | { group: string[]; values: string[] }
+export type Step = InferOutput<typeof step>
 
 /** A derived table's cells, and the rows of the source behind each of its rows. */
 interface Derived {

@@ -1,0 +1,36 @@
+import * as v from 'valibot'
+
+/** How values are written: `Intl` options, or in TypeScript a function. */
+export type Format = Intl.NumberFormatOptions | Intl.DateTimeFormatOptions | ((value: any) => string)
+
+export const value = v.union([v.string(), v.number(), v.boolean(), v.date()])
+export const words = v.string()
+/** What `Intl` takes is its own matter, and a function is only to be had in code. */
+export const format = v.union([
+  v.record(v.string(), v.unknown()),
+  v.function(),
+]) as unknown as v.GenericSchema<Format>
+export const span = v.record(
+  v.picklist(['years', 'months', 'weeks', 'days', 'hours', 'minutes', 'seconds']),
+  v.number(),
+)
+
+/** What is known of a column beyond its cells. */
+export const column = v.strictObject({
+  /** Overrides the guess. */
+  type: v.optional(v.picklist(['number', 'time', 'text'])),
+  /** The name people read; default: the column's name, made readable. */
+  label: v.optional(words),
+  /** Shown once per axis, and in tooltips. */
+  unit: v.optional(v.string()),
+  /** How its values are written. */
+  format: v.optional(format),
+  /** The order of its categories. */
+  order: v.optional(v.array(value)),
+  /** Fixed colours by category, in CSS syntax. */
+  colors: v.optional(v.record(v.string(), v.string())),
+  /** Pictures by category. */
+  images: v.optional(v.record(v.string(), v.string())),
+  /** The IANA time zone in which times without an offset are read and in which days begin. */
+  timeZone: v.optional(v.string()),
+})
