@@ -24,15 +24,8 @@ export type {
 } from './describe/description.ts'
 export { sharedScales } from './describe/description.ts'
 export type { Frame, State } from './describe/frame.ts'
-export {
-  type DrawInput,
-  type Kind,
-  kind,
-  type Labels,
-  type Marks,
-  type Positions,
-  type Series,
-} from './describe/kind.ts'
+export { kind } from './describe/kind.ts'
+export type { DrawInput, Kind, Labels, Marks, Positions, Series } from './describe/model.ts'
 export { checkState } from './describe/state-check.ts'
 export { area } from './drawing/area/area.ts'
 export { bar } from './drawing/bar/bar.ts'

@@ -1,6 +1,6 @@
 import type { Settled } from '../describe/description.ts'
-import type { Marks } from '../describe/kind.ts'
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { Marks } from '../describe/model.ts'
+import type { ResolvedDrawing } from '../resolve/model.ts'
 import { extentOf } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { isMeasure } from '../table/phrase/meaning.ts'

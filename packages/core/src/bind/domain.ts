@@ -3,7 +3,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { leastStep } from '../drawing/least-step.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
-import { arrangeOf } from '../resolve/resolve.ts'
+import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
 import { DAY, LENGTH } from '../table/cells/calendar.ts'
 import { extentOf } from '../table/cells/column.ts'
@@ -117,8 +117,8 @@ function positionKind(kind: Scale['kind']): ScaleKind['name'] | undefined {
 }
 
 const reachOf = ({ drawing, x }: Bound['drawings'][number]) => ({
-  fit: drawing.fit,
-  band: drawing.band,
+  options: drawing.options,
+  between: drawing.between,
   time: x.cells.type === 'time',
 })
 

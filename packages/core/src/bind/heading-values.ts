@@ -1,4 +1,4 @@
-import type { HeadingWords, ResolvedHeading } from '../resolve/heading-words.ts'
+import type { HeadingWords, ResolvedHeading } from '../resolve/model.ts'
 import { valueText } from '../scale/number-format.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'

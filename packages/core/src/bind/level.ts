@@ -1,5 +1,6 @@
 import { isLying } from '../drawing/is-lying.ts'
-import { arrangeOf, type Level } from '../resolve/resolve.ts'
+import { arrangeOf } from '../resolve/looks.ts'
+import type { Level } from '../resolve/model.ts'
 import { medianOf } from '../table/group/summarise.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './model.ts'

@@ -1,10 +1,10 @@
-import type { Marks, Positions } from '../describe/kind.ts'
+import type { Marks, Positions } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import type { LegendEntry } from '../guide/legend.ts'
 import type { RampEntry } from '../guide/ramp-legend.ts'
 import type { SizeEntry } from '../guide/size-legend.ts'
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { ResolvedDrawing } from '../resolve/model.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 

@@ -1,4 +1,4 @@
-import type { Positions } from '../describe/kind.ts'
+import type { Positions } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import { extentOf, type TableColumn } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'

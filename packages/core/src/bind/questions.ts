@@ -1,5 +1,4 @@
-import type { ResolvedHeading } from '../resolve/heading-words.ts'
-import type { Resolved, ResolvedDrawing } from '../resolve/resolve.ts'
+import type { Resolved, ResolvedDrawing, ResolvedHeading } from '../resolve/model.ts'
 import { type Answer, ask, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { RowTest } from '../table/live/selection.ts'

@@ -1,6 +1,6 @@
 import type { RampEntry } from '../guide/ramp-legend.ts'
 import type { SizeEntry } from '../guide/size-legend.ts'
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { ResolvedDrawing } from '../resolve/model.ts'
 import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks } from '../scale/ticks.ts'
 import { momentText } from '../scale/time-format.ts'

@@ -1,5 +1,5 @@
 import type { Finding } from '../finding/error.ts'
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { ResolvedDrawing } from '../resolve/model.ts'
 import type { Cells } from '../table/cells/cells.ts'
 import { utc } from '../table/cells/zone.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'

@@ -1,4 +1,4 @@
-import type { ResolvedDrawing } from '../resolve/resolve.ts'
+import type { ResolvedDrawing } from '../resolve/model.ts'
 import type { Cells } from '../table/cells/cells.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Meaning } from '../table/phrase/meaning.ts'

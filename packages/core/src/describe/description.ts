@@ -1,7 +1,7 @@
 import type { InferOutput } from 'valibot'
 import type { Words } from '../table/cells/options.ts'
-import type { Kind } from './kind.ts'
 import type { legend, oneLegend } from './legend-schema.ts'
+import type { Kind } from './model.ts'
 import type { Bind, Place, Where } from './phrases.ts'
 import type { bound, order, ownOfDrawing, roles, style } from './roles-schema.ts'
 import type { axis, axisOptions, scale } from './scale-schema.ts'

@@ -1,4 +1,4 @@
-import type { Marks } from '../describe/kind.ts'
+import type { Marks } from '../describe/model.ts'
 
 /** Whether shapes grow along x rather than y: when x is the measure, the extent, or the only plain number. */
 export function isLying({ x, y }: Marks): boolean {

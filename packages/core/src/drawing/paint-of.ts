@@ -1,4 +1,4 @@
-import type { MarkStyle, Marks } from '../describe/kind.ts'
+import type { MarkStyle, Marks } from '../describe/model.ts'
 
 /** The colours of marks: by value where they are shaded, else by series, unless a constant is given. */
 export function paintOf(marks: Marks, style: MarkStyle): { colors: readonly string[]; color: Uint16Array } {

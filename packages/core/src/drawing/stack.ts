@@ -1,4 +1,4 @@
-import type { Marks, Positions } from '../describe/kind.ts'
+import type { Marks, Positions } from '../describe/model.ts'
 
 /** Where each mark of a stack begins and ends, in data units. */
 export interface Stack {

@@ -1,4 +1,4 @@
-import type { Series } from '../describe/kind.ts'
+import type { Series } from '../describe/model.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Batch, Discs, Lines } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'

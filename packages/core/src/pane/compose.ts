@@ -8,7 +8,7 @@ import { TextBuilder } from '../guide/build.ts'
 import { endNames } from '../guide/end-names.ts'
 import { mirrored, runsLeft } from '../guide/mirror.ts'
 import { ellipsis, LINE, wrap } from '../guide/text.ts'
-import { arrangeOf } from '../resolve/resolve.ts'
+import { arrangeOf } from '../resolve/looks.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Lines } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
@@ -119,9 +119,6 @@ export function layoutPane(input: PaneInput): PaneLayout {
         points: one.drawing.points,
         order: one.drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
         largest,
-        hole: one.drawing.hole,
-        fit: one.drawing.fit,
-        band: one.drawing.band,
         labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
         locale,
         theme,

@@ -1,5 +1,5 @@
 import { lookOf } from '../bind/naming.ts'
-import type { Series } from '../describe/kind.ts'
+import type { Series } from '../describe/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'

@@ -1,6 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
-import type { Kind } from '../describe/kind.ts'
+import type { Kind } from '../describe/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Box } from '../scene/scene.ts'

@@ -1,5 +1,5 @@
 import type { Drawing } from '../describe/description.ts'
-import type { Kind } from '../describe/kind.ts'
+import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'

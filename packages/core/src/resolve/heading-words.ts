@@ -1,27 +1,11 @@
 import { DapploError, type Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import type { Table } from '../table/live/table.ts'
-import type { Meaning } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
 import { readWords } from '../words/holes.ts'
+import type { HeadingWords, ResolvedHeading } from './model.ts'
 
-/** The words around a chart. */
-export interface HeadingWords {
-  title?: string
-  subtitle?: string
-  caption?: string
-  source?: string
-  period?: string
-  summary?: string
-}
 const FIELDS = ['title', 'subtitle', 'caption', 'source', 'period', 'summary'] as const
-
-/** Words of a heading, with what their holes mean. */
-export interface ResolvedHeading {
-  field: (typeof FIELDS)[number]
-  pieces: string[]
-  meanings: Meaning[]
-}
 
 /** Understands the phrases in the holes of a heading. A hole that is no phrase stays as it is written, and is told of. */
 export function resolveHeading(words: HeadingWords, table: Table): Found<ResolvedHeading[]> {

@@ -1,6 +1,6 @@
 import { checkDescription, checkShape } from '../describe/check-shape.ts'
 import type { ChartFile, Description, Source, Spread as SpreadDescription } from '../describe/description.ts'
-import type { Kind } from '../describe/kind.ts'
+import type { Kind } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'

@@ -1,13 +1,16 @@
-import { kind, type Marks } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { Between, Marks } from '../../describe/model.ts'
 import type { Areas, Lines } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { alphaOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
 import { piled, type Vertex } from './pile.ts'
+import { type Piling, steppedBands } from './steps.ts'
 
 /** Bands between a value and what it stands on: zero, or the series before it. */
 export const area = kind({
   name: 'area',
+  looks: ['arrange', 'between'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'rect',
   arrange: 'stack',
@@ -15,13 +18,15 @@ export const area = kind({
   draw({ id, marks, x, y, style, arrange, between, memory }) {
     const stacks = !marks.y.spans && (arrange === 'stack' || arrange === 'share')
     const zero = y.kind.allows(0) ? 0 : Math.min(...y.domain)
-    const bands =
-      (stacks ? rememberedPile(memory, marks, arrange === 'share') : undefined) ??
-      bandsOf(
-        marks,
-        stacks ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined,
-        zero,
-      )
+    const steps = between.startsWith('hold') && !marks.y.spans
+    const bands = steps
+      ? rememberedSteps(memory, marks, between, { stacks, share: arrange === 'share', zero })
+      : ((stacks ? rememberedPile(memory, marks, arrange === 'share') : undefined) ??
+        bandsOf(
+          marks,
+          stacks ? rememberedStack(memory, marks, marks.y, marks.x, arrange === 'share') : undefined,
+          zero,
+        ))
     const starts = new Uint32Array(bands.length + 1)
     bands.forEach((band, i) => {
       starts[i + 1] = starts[i] + band.length
@@ -65,10 +70,14 @@ export const area = kind({
           ),
         ]
   },
-  extent(marks, _measured, arrange) {
+  extent(marks, _measured, arrange, { between }) {
     if (marks.y.spans && marks.y.from && marks.y.to) return extentOfEnds(marks.y.from, marks.y.to)
     const stacks = arrange === 'stack' || arrange === 'share'
-    const pile = stacks ? piled(marks, arrange === 'share') : undefined
+    const pile = !stacks
+      ? undefined
+      : between.startsWith('hold')
+        ? steppedBands(marks, between, { stacks, share: arrange === 'share', zero: 0 })
+        : piled(marks, arrange === 'share')
     const ends = pile
       ? pile.flat().map(({ top }) => top)
       : stacks
@@ -83,6 +92,18 @@ export const area = kind({
     return [min, max]
   },
 })
+
+/** The bands that hold their values, worked out once for all frames in which the marks stay the same. */
+function rememberedSteps(
+  memory: Map<string, unknown>,
+  marks: Marks,
+  between: Between,
+  piling: Piling,
+): readonly Vertex[][] {
+  const name = `steps ${between} ${piling.stacks} ${piling.share} ${piling.zero}`
+  if (!memory.has(name)) memory.set(name, steppedBands(marks, between, piling))
+  return memory.get(name) as Vertex[][]
+}
 
 /** The bands of series whose places differ, worked out once for all frames in which the marks stay the same. */
 function rememberedPile(

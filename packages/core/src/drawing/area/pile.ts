@@ -1,4 +1,4 @@
-import type { Marks } from '../../describe/kind.ts'
+import type { Marks } from '../../describe/model.ts'
 
 /** A place of a band, in data units; `mark` is -1 where the band has no value of its own. */
 export interface Vertex {

@@ -1,4 +1,5 @@
-import { kind, type Marks, type Positions } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { Marks, Positions } from '../../describe/model.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { isLying } from '../is-lying.ts'
@@ -12,6 +13,7 @@ const LEAST_GAPPED = 3
 /** Bars from the baseline along the measure: upright when y is measured, lying when x is. */
 export const bar = kind({
   name: 'bar',
+  looks: ['arrange'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'rect',
   fromZero: true,

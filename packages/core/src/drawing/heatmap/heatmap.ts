@@ -1,4 +1,5 @@
-import { kind, type Positions } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { Positions } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { leastStep } from '../least-step.ts'
@@ -10,6 +11,7 @@ const GAP = 1
 /** A cell for each crossing of x and y, coloured by a value. */
 export const heatmap = kind({
   name: 'heatmap',
+  looks: [],
   roles: { x: 'position', y: 'position', color: 'number', series: 'category' },
   swatch: 'rect',
   broad: true,

@@ -1,4 +1,4 @@
-import type { Between, Marks } from '../../describe/kind.ts'
+import type { Between, Marks } from '../../describe/model.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import type { Run } from './path.ts'
 

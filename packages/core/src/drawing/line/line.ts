@@ -1,4 +1,5 @@
-import { type Between, kind, type Marks } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { Between, Marks } from '../../describe/model.ts'
 import { nearPixel } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
@@ -8,6 +9,7 @@ import { type Run, VertexList, visiblePath } from './path.ts'
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
 export const line = kind({
   name: 'line',
+  looks: ['between', 'points'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
   draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {

@@ -1,7 +1,7 @@
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
 import { extremes, type Pyramid } from '../../table/cells/pyramid.ts'
-import { firstAtLeast } from '../../table/cells/search.ts'
+import { firstAbove, firstAtLeast } from '../../table/cells/search.ts'
 
 /** One line's vertices in data units, in the order in which they are joined. */
 export interface Run {
@@ -61,9 +61,11 @@ export function visiblePath(
   const right = x.invert(x.range[0] <= x.range[1] ? plot.x + plot.width : plot.x)
   const low = Math.min(left, right)
   const high = Math.max(left, right)
-  // One vertex beyond each edge, so that lines run out of the picture rather than end in it.
+  // One place beyond each edge, so that lines run out of the picture rather than end in it; where a line rises there at
+  // once, all of its vertices.
   const first = Math.max(0, firstAtLeast(xs, low) - 1)
-  const last = Math.min(xs.length, firstAtLeast(xs, high, first) + 1)
+  const edge = firstAtLeast(xs, high, first)
+  const last = edge === xs.length ? edge : firstAbove(xs, xs[edge], edge)
   const columns = Math.max(1, Math.round(plot.width * density))
   const markOf = (i: number) => (marks ? marks[i] : i)
   if (last - first <= columns * 4) {

@@ -1,4 +1,6 @@
-import { type DrawInput, kind, type Marks } from '../../describe/kind.ts'
+import type { Drawing } from '../../describe/description.ts'
+import { kind } from '../../describe/kind.ts'
+import type { DrawInput, Marks } from '../../describe/model.ts'
 import type { Wedges } from '../../scene/scene.ts'
 import { isRest } from '../../table/group/top.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
@@ -6,14 +8,15 @@ import { alphaOf, paintOf } from '../paint-of.ts'
 const TURN = Math.PI * 2
 
 /** Slices of a whole, clockwise from twelve o'clock; with a hole, a ring. What is zero, negative or missing has no slice. */
-export const pie = kind({
+export const pie = kind<Pick<Drawing<any>, 'hole'>>({
   name: 'pie',
+  looks: ['hole'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'rect',
   parts: true,
   reads: 'slice',
   labelled: true,
-  draw({ id, marks, plot, style, theme, hole, labelRoom, order: wish }) {
+  draw({ id, marks, plot, style, theme, labelRoom, order: wish, options }) {
     const order = slicesOf(marks, wish)
     const count = order.length
     const radius = Math.max(4, Math.min(plot.width / 2 - labelRoom.x, plot.height / 2 - labelRoom.y))
@@ -41,7 +44,7 @@ export const pie = kind({
       y: new Float32Array(count).fill(plot.y + plot.height / 2),
       from,
       to,
-      inner: new Float32Array(count).fill(radius * Math.max(0, Math.min(0.95, hole))),
+      inner: new Float32Array(count).fill(radius * Math.max(0, Math.min(0.95, options.hole ?? 0))),
       outer: new Float32Array(count).fill(radius),
       ring: { color: theme.background, width: count > 1 ? 1.5 : 0 },
     }

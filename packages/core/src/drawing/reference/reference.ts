@@ -1,4 +1,5 @@
-import { type DrawInput, kind, type Positions } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { DrawInput, Positions } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Batch, Box, Rects, Segments } from '../../scene/scene.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
@@ -13,6 +14,7 @@ const CAP = 4
  */
 export const reference = kind({
   name: 'reference',
+  looks: [],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'line',
   aside: true,

@@ -1,4 +1,4 @@
-import type { Marks } from '../../describe/kind.ts'
+import type { Marks } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box, Pixels } from '../../scene/scene.ts'
 import { readColor } from '../../theme/contrast.ts'

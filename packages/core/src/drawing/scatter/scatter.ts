@@ -1,4 +1,5 @@
-import { kind, type Marks } from '../../describe/kind.ts'
+import { kind } from '../../describe/kind.ts'
+import type { Marks } from '../../describe/model.ts'
 import { MARKERS } from '../../scene/marker.ts'
 import type { Discs } from '../../scene/scene.ts'
 import { paintOf } from '../paint-of.ts'
@@ -14,6 +15,7 @@ const SIZED = 0.75
 /** A disc for each mark; the more there are, the fainter and smaller each, so that overlap shows as density. */
 export const scatter = kind({
   name: 'scatter',
+  looks: [],
   roles: {
     x: 'position',
     y: 'position',

@@ -5,6 +5,7 @@ import { paintOf } from '../paint-of.ts'
 /** Words at places of the plot, moved only as far as it takes for none to overlap. What they say is the role `label`. */
 export const text = kind({
   name: 'text',
+  looks: [],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'disc',
   reads: 'point',

@@ -1,8 +1,11 @@
-import type { Fit } from '../../describe/kind.ts'
+import type { Drawing } from '../../describe/description.ts'
 import type { Curve } from './curve.ts'
 import { localCurve } from './local.ts'
 import { fitPolynomial } from './polynomial.ts'
 import { studentQuantile } from './student.ts'
+
+/** A curve through points: straight, along the logarithm of x, growing by a rate, locally weighted, or a polynomial. */
+export type Fit = NonNullable<Drawing<any>['fit']>
 
 /** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. */
 export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): Curve | undefined {

@@ -1,4 +1,4 @@
-import type { Positions } from '../../describe/kind.ts'
+import type { Positions } from '../../describe/model.ts'
 import { numberFormat } from '../../scale/number-format.ts'
 import { LENGTH } from '../../table/cells/calendar.ts'
 import type { Curve } from './curve.ts'

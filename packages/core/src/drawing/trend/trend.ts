@@ -1,7 +1,9 @@
-import { type DrawInput, type Fit, kind, type Marks } from '../../describe/kind.ts'
+import type { Drawing } from '../../describe/description.ts'
+import { kind } from '../../describe/kind.ts'
+import type { DrawInput, Marks } from '../../describe/model.ts'
 import type { Areas, Batch, Lines } from '../../scene/scene.ts'
 import type { Curve } from './curve.ts'
-import { fitCurve } from './curves.ts'
+import { type Fit, fitCurve } from './curves.ts'
 import { formulaText, timeStepOf } from './formula.ts'
 
 /** Pixels from one vertex of a curve to the next. */
@@ -14,14 +16,17 @@ interface Fitted {
 }
 
 /** A curve fitted through the points of each series, with its formula, and a band of confidence where one is wished for. */
-export const trend = kind({
+export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
   name: 'trend',
+  looks: ['fit', 'band'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'line',
   aside: true,
   labelled: true,
   draw(input) {
-    const { id, marks, x, style, memory, fit, band } = input
+    const { id, marks, x, style, memory, options } = input
+    const { fit = 'linear' } = options
+    const band = confidenceOf(options)
     const name = `curves ${JSON.stringify(fit)}`
     let curves = memory.get(name) as (Fitted | undefined)[] | undefined
     if (!curves) {
@@ -41,7 +46,9 @@ export const trend = kind({
       return timeStepOf(positions, span)
     }
   },
-  extent(marks, _measured, _arrange, { fit, band, time }) {
+  extent(marks, _measured, _arrange, { options, time }) {
+    const { fit = 'linear' } = options
+    const band = confidenceOf(options)
     let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
     const take = (value: number) => {
       if (value < min) min = value
@@ -65,6 +72,9 @@ export const trend = kind({
     return [min, max]
   },
 })
+
+/** The confidence of the band that is wished for; 0 for none. */
+const confidenceOf = ({ band }: Pick<Drawing<any>, 'band'>): number => (band === true ? 0.95 : band || 0)
 
 /** Places at which a curve's reach is looked for. */
 const LOOKS = 40

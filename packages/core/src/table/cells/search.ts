@@ -9,3 +9,15 @@ export function firstAtLeast(values: Float64Array, value: number, start = 0, end
   }
   return low
 }
+
+/** First index from `start` at which `values`, which never fall, are above `value`; their number where none is. */
+export function firstAbove(values: Float64Array, value: number, start = 0): number {
+  let low = start
+  let high = values.length
+  while (low < high) {
+    const middle = (low + high) >>> 1
+    if (values[middle] <= value) low = middle + 1
+    else high = middle
+  }
+  return low
+}
