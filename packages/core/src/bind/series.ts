@@ -3,17 +3,14 @@ import type { Series } from '../describe/model.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
-import { valueText } from '../scale/number-format.ts'
-import { cycleText, momentText } from '../scale/time-format.ts'
 import { MARKERS } from '../scene/marker.ts'
-import type { RoleValues, Shaped } from '../table/group/shape.ts'
+import type { Shaped } from '../table/group/shape.ts'
 import { isRest } from '../table/group/top.ts'
-import { meaningKey } from '../table/phrase/meaning.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
-import { isShaded } from './color-scale.ts'
 import type { Telling } from './model.ts'
 import { labelOf } from './naming.ts'
+import { type Coded, combinations, partsOf, type SeriesPart } from './series-parts.ts'
 
 /** Series beyond this many are one picture no reader can take in. */
 const MOST_SERIES = 5000
@@ -39,13 +36,6 @@ export interface SeriesOfDrawing {
   entries: SeriesEntry[]
   /** By series: the keys of the entries that explain it. A series is hidden when one of them is. */
   explained: string[][]
-}
-
-/** Several roles that are bound to one phrase are one part. */
-interface Part {
-  values: RoleValues
-  roles: string[]
-  coded: Coded
 }
 
 /** Splits the marks of a drawing into series by what is bound to color, shape, dash and series. */
@@ -91,7 +81,7 @@ export function seriesFor(
   const at = (role: string) => parts.findIndex(part => part.roles.includes(role))
   const [colorAt, columnsAt, shapeAt, dashAt] = [at('color'), at('columns'), at('shape'), at('dash')]
   const coloredAt = colorAt >= 0 ? colorAt : columnsAt
-  const paintBy = (part: Part) => {
+  const paintBy = (part: SeriesPart) => {
     const painted = painter(part, description, theme, drawing)
     findings.push(...painted.findings)
     return painted.value
@@ -148,109 +138,16 @@ export function seriesFor(
   return found({ series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained })
 }
 
-function partsOf(drawing: ResolvedDrawing, shaped: Shaped, description: Settled, locale: string): Part[] {
-  const parts: Part[] = []
-  const words = new Map<string, Part>()
-  for (const role of ['color', 'columns', 'series', 'shape', 'dash']) {
-    const values = shaped.roles.get(role)
-    if (!values) continue
-    const shaded = role === 'color' && !drawing.kind.parts && isShaded(values, description.scales?.color)
-    if (shaded) continue
-    const name = role === 'columns' ? '\u0000columns' : meaningKey(values.meaning)
-    const same = words.get(name)
-    if (same) {
-      same.roles.push(role)
-      continue
-    }
-    const part = { values, roles: [role], coded: codesOf(values, locale) }
-    parts.push(part)
-    words.set(name, part)
-  }
-  return parts
-}
-
-/** The combinations of values that occur, in the order of their categories, and which one each mark has. */
-function combinations(parts: readonly Part[], length: number): { codes: number[][]; seriesOf: Uint16Array } {
-  const found = new Map<string, number>()
-  const met = new Uint32Array(length)
-  const first = parts[0].coded
-  const one = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
-  const list: number[][] = []
-  for (let mark = 0; mark < length; mark++) {
-    // The common case, one role, is looked up in an array; a million marks should not make a million strings.
-    if (one) {
-      const code = first.codes[mark]
-      if (one[code + 1] < 0) one[code + 1] = list.push([code]) - 1
-      met[mark] = one[code + 1]
-      continue
-    }
-    const codes = parts.map(part => part.coded.codes[mark])
-    const name = codes.join(',')
-    let at = found.get(name)
-    if (at === undefined) {
-      at = list.push(codes) - 1
-      found.set(name, at)
-    }
-    met[mark] = at
-  }
-  // Series stand in the order of their categories, whatever row happened to come first.
-  const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
-  const rank = new Uint32Array(list.length)
-  order.forEach((at, i) => {
-    rank[at] = i
-  })
-  const seriesOf = new Uint16Array(length)
-  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[met[mark]]
-  return { codes: order.map(at => list[at]), seriesOf }
-}
-
-const nameOf = ({ values, coded }: Part, code: number, tongue: Tongue) =>
+const nameOf = ({ values, coded }: SeriesPart, code: number, tongue: Tongue) =>
   code < 0
     ? tongue.say('No {what}', {
         what: values.column ? tongue.lower(values.column.label) : tongue.say('value'),
       })
     : coded.names[code]
 
-function compare(a: number[], b: number[]): number {
-  for (let i = 0; i < a.length; i++) {
-    // Missing values come last.
-    if (a[i] !== b[i]) return a[i] < 0 ? 1 : b[i] < 0 ? -1 : a[i] - b[i]
-  }
-  return 0
-}
-
-interface Coded {
-  codes: ArrayLike<number>
-  /** By code: what identifies the category, and what people read. */
-  keys: string[]
-  names: string[]
-}
-
-function codesOf(values: RoleValues, locale: string): Coded {
-  const { cells, meaning, zone } = values
-  if (cells.type === 'text') {
-    const names =
-      meaning.is === 'cycle' ? cells.words.map(word => cycleText(meaning.cycle, word, locale)) : cells.words
-    return { codes: cells.codes, keys: cells.words, names }
-  }
-  const distinct = [...new Set(cells.values)].filter(value => value === value).sort((a, b) => a - b)
-  const code = new Map(distinct.map((value, i) => [value, i]))
-  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
-  const names = distinct.map(value =>
-    cells.type === 'time'
-      ? momentText(value, unit, locale, zone)
-      : valueText(value, { locale, format: meaning.format ?? values.column?.options.format }),
-  )
-  return {
-    codes: Int32Array.from(cells.values, value => code.get(value) ?? -1),
-    keys: distinct.map(String),
-    names,
-  }
-}
-
 /** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
 function painter(
-  { values, coded, roles }: Part,
+  { values, coded, roles }: SeriesPart,
   description: Settled,
   theme: Theme,
   drawing: ResolvedDrawing,
@@ -290,7 +187,7 @@ function usedCodes(coded: Coded): Set<number> {
 }
 
 function tooMany(
-  { values, coded, roles }: Part,
+  { values, coded, roles }: SeriesPart,
   role: string,
   most: number,
   things: string,

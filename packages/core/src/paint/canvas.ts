@@ -17,57 +17,10 @@ import {
   type Wedges,
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
+import type { Bitmap, Context2D, Pictures, Surroundings } from './context.ts'
 import { pixelRuns } from './pixels.ts'
 import { snapped } from './snap.ts'
 import { traceWedge } from './wedge.ts'
-
-/** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
-export interface Context2D {
-  globalAlpha: number
-  fillStyle: any
-  strokeStyle: any
-  lineWidth: number
-  lineJoin: any
-  lineCap: any
-  font: string
-  textAlign: any
-  textBaseline: any
-  save(): void
-  restore(): void
-  beginPath(): void
-  closePath(): void
-  moveTo(x: number, y: number): void
-  lineTo(x: number, y: number): void
-  arc(x: number, y: number, radius: number, start: number, end: number): void
-  arcTo(x1: number, y1: number, x2: number, y2: number, radius: number): void
-  rect(x: number, y: number, width: number, height: number): void
-  fillRect(x: number, y: number, width: number, height: number): void
-  clearRect(x: number, y: number, width: number, height: number): void
-  fill(): void
-  stroke(): void
-  bezierCurveTo(x1: number, y1: number, x2: number, y2: number, x: number, y: number): void
-  clip(): void
-  setLineDash(dash: number[]): void
-  setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void
-  translate(x: number, y: number): void
-  rotate(angle: number): void
-  fillText(text: string, x: number, y: number): void
-  strokeText(text: string, x: number, y: number): void
-  drawImage(source: any, x: number, y: number, width: number, height: number): void
-}
-
-/** The loaded picture behind an address; undefined while there is none. */
-export type Pictures = (href: string) => { source: unknown; width: number; height: number } | undefined
-
-/** Turns colour values into something that can be drawn as an image: a canvas of that size. */
-export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => unknown
-
-/** What painting may need from where it happens. */
-export interface Surroundings {
-  pictures?: Pictures
-  /** Without it, pictures of colour values are painted as little rectangles, which is slow. */
-  bitmap?: Bitmap
-}
 
 /** Paints the scene on a canvas of `width · density` by `height · density` device pixels. */
 export function paintCanvas(

@@ -19,15 +19,18 @@ export type PlotRoom = Pick<PaneInput, 'box' | 'theme' | 'measure' | 'sharedBelo
   beside: number
 }
 
+/** Where the plot stands, and its axes by the names of their scales. */
+export interface PlotLayout {
+  plot: Box
+  layouts: Map<string, AxisLayout>
+  insets: { left: number; right: number }
+}
+
 /** Room between two axes on one side, in pixels. */
 const BETWEEN_AXES = 12
 
 /** Lays out the plot and its axes: heights decide vertical ticks, their labels the width, the width the horizontal ticks, and those the height again. */
-export function layoutPlot(room: PlotRoom): {
-  plot: Box
-  layouts: Map<string, AxisLayout>
-  insets: { left: number; right: number }
-} {
+export function layoutPlot(room: PlotRoom): PlotLayout {
   const { axes, box, theme, measure, tiny } = room
   const font = { size: theme.sizes.text, weight: 400 } as const
   const margin = box.x

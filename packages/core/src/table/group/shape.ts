@@ -1,15 +1,14 @@
-import { DapploError } from '../../finding/error.ts'
 import { type Cells, firstCells } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
-import { isMeasure, type Meaning, meaningKey, untopped, wordsOf } from '../phrase/meaning.ts'
+import { isMeasure, type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
 import { type Encoded, encode } from './encode.ts'
 import { fillBuckets } from './fill-buckets.ts'
-import { type Groups, groupRows } from './group.ts'
-import { summarise } from './summarise.ts'
+import { groupRows } from './group.ts'
+import { measureOf } from './measure.ts'
 import { keepTop } from './top.ts'
-import { type GroupContext, windowed } from './window.ts'
+import type { GroupContext } from './window.ts'
 
 /** The values bound to one role, one per mark. */
 export interface RoleValues {
@@ -266,43 +265,4 @@ function applyTops(
       : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
   }
   return rows
-}
-
-function measureOf(
-  meaning: Meaning,
-  table: Table,
-  groups: Groups,
-  count: number,
-  context: GroupContext,
-): Float64Array {
-  if (meaning.is === 'window') {
-    const base: Meaning =
-      meaning.column === undefined || meaning.how === 'count so far'
-        ? { is: 'summary', how: 'count' }
-        : { is: 'summary', how: 'sum', column: meaning.column }
-    return windowed(meaning, measureOf(base, table, groups, count, context), context)
-  }
-  if (meaning.is === 'ratio') {
-    const over = summarise('sum', table.needColumn(meaning.column, ''), groups)
-    const under = summarise('sum', table.needColumn(meaning.to, ''), groups)
-    return pad(
-      over.map((value, i) => (under[i] === 0 ? Number.NaN : value / under[i])),
-      count,
-      Number.NaN,
-    )
-  }
-  if (meaning.is !== 'summary')
-    throw new DapploError('unknown-phrase', `"${wordsOf(meaning)}" sums nothing up`)
-  const values = summarise(meaning.how, columnOf(table, meaning), groups)
-  // A bucket without rows has had nothing: none were carried, but there is no mean to speak of.
-  const empty =
-    meaning.how === 'count' || meaning.how === 'sum' || meaning.how === 'distinct' ? 0 : Number.NaN
-  return pad(values, count, empty)
-}
-
-function pad(values: Float64Array, count: number, filler: number): Float64Array {
-  if (values.length === count) return values
-  const out = new Float64Array(count).fill(filler)
-  out.set(values)
-  return out
 }

@@ -1,0 +1,258 @@
+import type { Bound, BoundDrawing } from '../bind/model.ts'
+import { edgeMarks } from '../drawing/edge-marks.ts'
+import type { Finding } from '../finding/error.ts'
+import type { Found } from '../finding/found.ts'
+import { emphasised } from '../guide/asked-ticks.ts'
+import type { AxisLayout } from '../guide/axis-parts.ts'
+import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
+import { TextBuilder } from '../guide/build.ts'
+import { endNames } from '../guide/end-names.ts'
+import { mirrored, runsLeft } from '../guide/mirror.ts'
+import type { SlicePlan } from '../guide/slice-labels.ts'
+import { ellipsis, LINE } from '../guide/text.ts'
+import { arrangeOf } from '../resolve/looks.ts'
+import type { PositionScale } from '../scale/scale.ts'
+import type { Batch, Box, Lines } from '../scene/scene.ts'
+import { blend } from '../theme/contrast.ts'
+import type { Theme } from '../theme/theme.ts'
+import type { PlotLayout, PlotRoom } from './layout.ts'
+import { besideLegends, type Legends, legendsInside } from './legends.ts'
+import type { Pane, PaneInput, PlannedAxis } from './model.ts'
+import { nothing } from './nothing.ts'
+import { periodWords } from './period-words.ts'
+import type { DrawnShapes } from './shape-labels.ts'
+import { tinyWords } from './tiny.ts'
+import type { PlacedWords } from './words.ts'
+
+/** A pane whose parts are planned: all that drawing it needs beside the place of its plot. */
+export interface PlannedPane {
+  input: PaneInput
+  room: PlotRoom
+  legends: Legends
+  words: PlacedWords
+  /** How the words of pies stand, by drawing. */
+  pies: ReadonlyMap<BoundDrawing, SlicePlan>
+  /** Whether a tiny chart has a line of words. */
+  tinyLine: boolean
+  /** The radius of the largest point whose size is bound, in pixels. */
+  largest: number
+}
+
+/** Draws a pane whose plot has its place. */
+export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLayout): Pane {
+  const { input, room, legends, words } = planned
+  const { description, bound, theme, measure, box, labels } = input
+  const { axes, tiny, empty } = room
+  const { tongue } = bound
+  const scales = new Map(axes.map(({ name }) => [name, layouts.get(name)!.scale]))
+  const guides = guideShapes(planned, plot, layouts)
+  const drawn = drawAll(planned, plot, scales)
+  const shapes = drawn.flatMap(one => one.batches)
+  const worded =
+    tiny || empty || !labels
+      ? { value: [], findings: [] }
+      : labels.shapes(drawn, tongue, plot, theme, measure)
+  // Bars stand on the line at zero; other shapes cross it.
+  const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
+  const { behind, zeros, labels: axisLabels } = guides.value
+  const batches = [
+    ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
+    // Where people read from the right, words begin there.
+    ...(runsLeft(tongue.locale) ? mirrored(words.batches, box) : words.batches),
+    ...behind,
+    ...(barsOnly ? [] : zeros),
+    ...shapes,
+    ...(barsOnly ? zeros : []),
+    ...(input.outside && !tiny ? beyondEdges(bound, scales, plot, theme) : []),
+    ...axisLabels,
+    ...(tiny ? [] : sliceWords(planned, drawn, plot)),
+    ...(planned.tinyLine ? tinyWords(description, bound, box, theme, measure) : []),
+    ...worded.value,
+    ...besideLegends(legends, box, plot),
+    ...legendsInside(legends, plot, theme),
+    ...(legends.ends && !empty
+      ? endNames(
+          legends.ends.entries,
+          shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
+          plot,
+          theme,
+          measure,
+        )
+      : []),
+    ...levelTitles(room, plot, layouts),
+    ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
+  ]
+  return {
+    prefix: input.prefix,
+    bound,
+    plot,
+    scales,
+    full: new Map([...input.domains].map(([name, { min, max }]) => [name, [min, max] as const])),
+    batches: batches.map(batch => inScene(batch, input)),
+    findings:
+      tiny || empty
+        ? []
+        : [
+            ...axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
+            ...guides.findings,
+            ...worded.findings,
+          ],
+    insets,
+  }
+}
+
+/** What axes draw behind the shapes, at zero, and beside the plot. */
+function guideShapes(
+  { input, room }: PlannedPane,
+  plot: Box,
+  layouts: ReadonlyMap<string, AxisLayout>,
+): Found<{ behind: Batch[]; zeros: Batch[]; labels: Batch[] }> {
+  const { theme, sharedBelow } = input
+  const value = { behind: [] as Batch[], zeros: [] as Batch[], labels: [] as Batch[] }
+  const findings: Finding[] = []
+  for (const axis of room.axes) {
+    const layout = layouts.get(axis.name)!
+    if (room.empty || (axis.hidden && !sharedBelow)) continue
+    const look = lookOf(axis, layout, plot)
+    findings.push(...look.findings)
+    value.behind.push(...gridShapes(layout, look.value, plot, theme))
+    if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
+      value.zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
+    if (!room.tiny && !axis.hidden) value.labels.push(...labelShapes(layout, axis.look, plot, theme))
+  }
+  return { value, findings }
+}
+
+/** How an axis looks, with the stronger gridlines that it has room for. */
+function lookOf(
+  { name, role, look }: PlannedAxis,
+  layout: AxisLayout,
+  plot: Box,
+): Found<PlannedAxis['look']> {
+  if (!look.emphasis || layout.scale.kind.name !== 'time') return { value: look, findings: [] }
+  const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
+  const found = emphasised(name, look.emphasis.unit, ends, role === 'x' ? plot.width : plot.height)
+  return { value: { ...look, emphasis: found.step }, findings: found.findings }
+}
+
+/** The shapes of every drawing, each batch knowing which it is of. */
+function drawAll(
+  { input, pies, largest }: PlannedPane,
+  plot: Box,
+  scales: ReadonlyMap<string, PositionScale>,
+): DrawnShapes[] {
+  const { bound, frame, theme, preview } = input
+  return bound.drawings.map(one => {
+    const { drawing, marks } = one
+    const batches = drawing.kind.draw({
+      id: `drawing ${drawing.index}`,
+      marks: preview === undefined ? marks : faded(one, preview, theme),
+      x: scales.get(one.xScale)!,
+      y: scales.get(one.yScale)!,
+      plot,
+      density: frame.density ?? 1,
+      style: drawing.style,
+      arrange: arrangeOf(drawing),
+      between: drawing.between,
+      points: drawing.points,
+      order: drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
+      largest,
+      labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
+      locale: bound.tongue.locale,
+      theme,
+      options: drawing.options,
+      memory: one.memory,
+    })
+    return {
+      bound: one,
+      batches: withLinks(batches, one).map(batch => ({ ...batch, drawing: drawing.index })),
+    }
+  })
+}
+
+/** The words beside slices. */
+function sliceWords({ input, pies }: PlannedPane, drawn: readonly DrawnShapes[], plot: Box): Batch[] {
+  const { labels, bound, theme, measure } = input
+  return [...pies].flatMap(([pie, plan]) => {
+    const wedges = drawn.find(one => one.bound === pie)!.batches.find(batch => batch.kind === 'wedges')
+    return wedges && labels ? labels.pie(pie, wedges, plan, plot, bound.tongue, theme, measure) : []
+  })
+}
+
+/** Marks at the edges for values beyond fixed ends. */
+const beyondEdges = (
+  { drawings }: Bound,
+  scales: ReadonlyMap<string, PositionScale>,
+  plot: Box,
+  theme: Theme,
+): Batch[] =>
+  drawings
+    .filter(({ drawing }) => !drawing.kind.parts && !drawing.kind.alone)
+    .flatMap(({ drawing, marks, xScale, yScale }) =>
+      edgeMarks(
+        `drawing ${drawing.index}`,
+        marks,
+        scales.get(xScale)!,
+        scales.get(yScale)!,
+        plot,
+        drawing.kind.fromZero ? theme.background : drawing.style.color,
+      ).map(batch => ({ ...batch, drawing: drawing.index })),
+    )
+
+/** The shapes with the addresses that their marks lead to. */
+function withLinks(batches: Batch[], { links, marks }: BoundDrawing): Batch[] {
+  if (!links) return batches
+  const byKey = new Map<string | number, string>()
+  for (let mark = 0; mark < marks.length; mark++) {
+    const link = links(mark)
+    if (link) byKey.set(marks.keyOf(mark), link)
+  }
+  return batches.map(batch =>
+    batch.part === 'data' && batch.keys.length > 0 && batch.kind !== 'lines' && batch.kind !== 'areas'
+      ? { ...batch, links: shape => byKey.get(batch.keys[shape]) ?? '' }
+      : batch,
+  )
+}
+
+/** The marks with all series faded that an entry of the legend does not explain. */
+function faded({ marks, explained }: BoundDrawing, key: string, theme: Theme) {
+  const known = explained.some(keys => keys.includes(key))
+  if (!known) return marks
+  const series = marks.series.map((one, s) =>
+    explained[s].includes(key) ? one : { ...one, color: blend(one.color, theme.background, 0.78) },
+  )
+  return { ...marks, series }
+}
+
+/** The batch under its name in the whole scene. */
+function inScene(batch: Batch, { pane, prefix }: PaneInput): Batch {
+  if (prefix === '') return batch
+  const { x, y } = batch.along ?? {}
+  const along = batch.along && {
+    x: x === undefined ? undefined : prefix + x,
+    y: y === undefined ? undefined : prefix + y,
+  }
+  return { ...batch, id: prefix + batch.id, pane, along }
+}
+
+/** Titles of horizontal axes, at their right end. */
+function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, AxisLayout>): Batch[] {
+  if (!room.levelTitles || room.tiny || room.empty) return []
+  const { theme, measure } = room
+  const font = { size: theme.sizes.text, weight: 400 } as const
+  const builder = new TextBuilder('axis title x', { ...font, anchor: 'end' })
+  const axis = room.axes.find(
+    one => one.role === 'x' && one.title !== '' && !one.hidden && one.look.side === 'bottom',
+  )
+  if (axis) {
+    const down = axis.look.away + (layouts.get(axis.name)?.thickness ?? 0) + (axis.look.tickLength ?? 0)
+    builder.add(
+      ellipsis(axis.title, plot.width, font, measure),
+      plot.x + plot.width,
+      plot.y + plot.height + down + font.size * LINE + 3,
+      theme.muted,
+      axis.name,
+    )
+  }
+  return builder.build()
+}
