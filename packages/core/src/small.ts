@@ -68,8 +68,9 @@ export {
   type Shaper,
 } from './table/group/question.ts'
 export type { Change } from './table/live/change.ts'
+export type { TableOptions } from './table/live/model.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
-export { Table, type TableOptions } from './table/live/table.ts'
+export { Table } from './table/live/table.ts'
 export { table } from './table/open/read.ts'
 export type { Report } from './table/read/report.ts'
 export type { House } from './theme/house.ts'

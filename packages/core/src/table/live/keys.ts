@@ -1,5 +1,8 @@
 import { DapploError } from '../../finding/error.ts'
 import { type Cells, cellText } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
+import type { Value } from '../cells/options.ts'
+import type { Intake } from '../read/intake.ts'
 
 /** Parts of a key are joined by the unit separator, which no text that people write contains. */
 const PARTS = '\u001f'
@@ -30,7 +33,39 @@ export function rowsByKey(
   return index
 }
 
+/** Keys as cells, read as the columns of the key were, so that "2024-03-01" is the key of that day. */
+export const keyCellsOf = (
+  key: readonly string[],
+  keys: readonly (readonly Value[])[],
+  columns: ReadonlyMap<string, TableColumn>,
+  intake: Intake,
+): Map<string, Cells> =>
+  new Map(
+    key.flatMap((part, i) => {
+      const column = columns.get(part)
+      return column
+        ? [
+            [
+              part,
+              intake.values(
+                column,
+                keys.map(own => own[i]),
+              ),
+            ] as const,
+          ]
+        : []
+    }),
+  )
+
 export const duplicateKey = (key: string, title: string, path: string, hint: string): DapploError => {
   const parts = key.split(PARTS).map(part => `"${part}"`)
   return new DapploError('duplicate-key', `Two rows of ${title} have the key ${parts.join(', ')}`, path, hint)
 }
+
+export const noKey = (call: string, title: string): DapploError =>
+  new DapploError(
+    'no-key',
+    `${call} needs a table with a key, and ${title} has none`,
+    'key',
+    'Name the column that identifies a row: table(rows, { key: "id" }).',
+  )

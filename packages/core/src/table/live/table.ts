@@ -3,31 +3,15 @@ import { DapploError, type Finding } from '../../finding/error.ts'
 import { suggest } from '../../finding/nearest.ts'
 import { type Cells, copyCell, pickCells } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
-import type { Column, Value } from '../cells/options.ts'
+import type { Value } from '../cells/options.ts'
 import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { type Change, ChangeLog } from './change.ts'
-import { duplicateKey, keyOf, rowsByKey } from './keys.ts'
-
-export interface TableOptions<R = any> {
-  /** Used in messages and, in JSON, to refer to the table. Default `table`. */
-  name?: string
-  /** The column or columns whose values identify a row. Default: the order of arrival. */
-  key?: (keyof R & string) | (keyof R & string)[]
-  columns?: { [name in keyof R & string]?: Column }
-  /** Zone in which times without an offset are read, where the column names none. Default UTC. */
-  timeZone?: string
-}
-
-/** Raw values by column, before they are read. */
-export interface RawColumns {
-  names: string[]
-  columns: ArrayLike<unknown>[]
-  /** Words that a text column already has, in the order of their codes: colours go by them. */
-  words?: Record<string, readonly string[]>
-  /** Text line of a row, for messages. */
-  lineOf?: (row: number) => number
-}
+import { firstColumns } from './first-columns.ts'
+import { KeyIndex } from './key-index.ts'
+import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
+import type { RawColumns, TableOptions } from './model.ts'
+import { Serials } from './serials.ts'
 
 /** Typed columns with stable row keys. Charts on a table follow it as it changes. */
 export class Table<R = any> {
@@ -38,16 +22,10 @@ export class Table<R = any> {
   readonly report: Report
   /** Goes up by one with every change; a signal, so that what is computed from the table can follow it. */
   readonly version: Signal<number> = signal(0)
-  private readonly byName = new Map<string, TableColumn>()
+  private readonly byName: Map<string, TableColumn>
   private rowCount = 0
-  /** Absent as long as rows have never moved: then row i has the serial number i. */
-  private serialNumbers: Float64Array | undefined
-  private nextSerial = 0
-  /** Rows by key, counted from the first row that there ever was: those that aged are `gone`. */
-  private rowOfKey: Map<string, number> | undefined
-  private gone = 0
-  /** Where the first row's serial number stands. */
-  private firstSerial = 0
+  private readonly numbers: Serials
+  private readonly keys: KeyIndex
   private readonly log = new ChangeLog()
   private readonly intake: Intake
 
@@ -56,38 +34,13 @@ export class Table<R = any> {
     this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
     this.report = { rows: 0, columns: [], findings: [] }
     this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
-    // Without a single row, the columns are those that are told of.
-    if (raw.names.length === 0) {
-      const names = Object.keys(options.columns ?? {})
-      raw = { ...raw, names, columns: names.map(() => []) }
-    }
-    for (const name of Object.keys(options.columns ?? {})) {
-      if (!raw.names.includes(name) && raw.names.length > 0) {
-        throw new DapploError(
-          'unknown-column',
-          `Column "${name}" is not in ${this.title}`,
-          `columns.${name}`,
-          suggest(name, raw.names, 'Columns'),
-        )
-      }
-    }
+    this.byName = firstColumns(raw, options, this.intake, this.title)
     this.rowCount = raw.columns[0]?.length ?? 0
-    raw.names.forEach((name, i) => {
-      const cells = raw.columns[i]
-      if (cells.length !== this.rowCount) {
-        throw new DapploError(
-          'different-lengths',
-          `Column "${name}" has ${cells.length} values, but "${raw.names[0]}" has ${this.rowCount}`,
-          `columns.${name}`,
-          'Give every column as many values as there are rows; write null where one is missing.',
-        )
-      }
-      this.byName.set(name, this.intake.column(name, cells, raw.lineOf, raw.words?.[name]))
-    })
     this.report.rows = this.rowCount
-    this.nextSerial = this.rowCount
+    this.numbers = new Serials(this.rowCount)
+    this.keys = new KeyIndex(this.key, this.title, () => this.keyCells())
     for (const part of this.key) this.needColumn(part, 'key')
-    if (this.key.length > 0) this.keyIndex()
+    if (this.key.length > 0) this.rowOfKey()
   }
 
   get length(): number {
@@ -140,22 +93,17 @@ export class Table<R = any> {
 
   /** Numbers that identify rows for as long as the table lives, by row. */
   get serials(): Float64Array {
-    return this.numbered().subarray(this.firstSerial, this.firstSerial + this.rowCount)
+    return this.numbers.all
   }
 
   /** The number that identifies a row for as long as the table lives. */
   serialOf(row: number): number {
-    return this.serialNumbers ? this.serialNumbers[this.firstSerial + row] : row
-  }
-
-  private numbered(): Float64Array {
-    this.serialNumbers ??= Float64Array.from({ length: this.rowCount }, (_, row) => row)
-    return this.serialNumbers
+    return this.numbers.of(row)
   }
 
   /** Whether every row's serial number is its place: as long as no row has moved. */
   get serialsAreRows(): boolean {
-    return this.serialNumbers === undefined
+    return this.numbers.areRows
   }
 
   /** The place of each row by its serial number. */
@@ -169,32 +117,13 @@ export class Table<R = any> {
   /** For a derived table: the rows of its source that stand behind a row; undefined for a table of its own. */
   sourceRows: ((row: number) => ArrayLike<number>) | undefined
 
-  /** Makes this table follow the one it was derived from. The source does not keep it alive. */
-  follow(
-    source: Table<any>,
-    rowsOf: (row: number) => ArrayLike<number>,
-    again: () => { table: Table<any>; rowsOf: (row: number) => ArrayLike<number> },
-  ): void {
-    this.source = source
-    this.sourceRows = rowsOf
-    const self = new WeakRef(this)
-    const stop = source.watch(() => {
-      const table = self.deref()
-      if (!table) return stop()
-      const next = again()
-      table.sourceRows = next.rowsOf
-      table.adopt(next.table)
-    })
-  }
-
-  /** Takes over the rows of another table with the same columns. */
-  private adopt(other: Table<any>): void {
+  /** Takes over the rows of another table. */
+  adopt(other: Table<any>): void {
     for (const [name, column] of other.byName) this.byName.set(name, column)
     for (const name of [...this.byName.keys()]) if (!other.byName.has(name)) this.byName.delete(name)
     this.rowCount = other.rowCount
-    this.serialNumbers = undefined
-    this.firstSerial = 0
-    this.rowOfKey = undefined
+    this.numbers.restart(this.rowCount)
+    this.keys.restart()
     this.log.replace()
     this.changed()
   }
@@ -209,7 +138,7 @@ export class Table<R = any> {
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
     if (this.key.length > 0) {
-      const known = this.keyIndex()
+      const known = this.rowOfKey()
       const fresh = new Set<string>()
       for (let i = 0; i < records.length; i++) {
         const key = keyOf(this.key, cells, i)
@@ -228,7 +157,7 @@ export class Table<R = any> {
     this.needKey('put')
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
-    const known = this.keyIndex()
+    const known = this.rowOfKey()
     const fresh = new Map<string, number>()
     records.forEach((record, i) => {
       const key = keyOf(this.key, cells, i)
@@ -257,26 +186,10 @@ export class Table<R = any> {
   /** Removes the rows with these keys; unknown keys are passed over. A key of several columns is given as a list. */
   remove(keys: Value | readonly (Value | readonly Value[])[]): this {
     this.needKey('remove')
-    const known = this.keyIndex()
+    const known = this.rowOfKey()
     const gone = new Set<number>()
     const all = (Array.isArray(keys) ? keys : [keys]).map(key => (Array.isArray(key) ? key : [key]))
-    // Read as the columns were, so that "2024-03-01" is the key of that day.
-    const cells = new Map(
-      this.key.flatMap((part, i) => {
-        const column = this.byName.get(part)
-        return column
-          ? [
-              [
-                part,
-                this.intake.values(
-                  column,
-                  all.map(key => key[i]),
-                ),
-              ],
-            ]
-          : []
-      }),
-    )
+    const cells = keyCellsOf(this.key, all, this.byName, this.intake)
     for (let i = 0; cells.size > 0 && i < all.length; i++) {
       const row = known(keyOf(this.key, cells, i))
       if (row !== undefined) gone.add(row)
@@ -303,15 +216,10 @@ export class Table<R = any> {
   dropFirst(count: number): this {
     const dropped = Math.max(0, Math.min(count, this.rowCount))
     if (dropped === 0) return this
-    this.numbered()
-    if (this.rowOfKey) {
-      const own = this.keyCells()
-      for (let row = 0; row < dropped; row++) this.rowOfKey.delete(keyOf(this.key, own, row))
-    }
+    this.keys.dropFirst(dropped)
     for (let row = 0; row < dropped; row++) this.log.remove(this.serialOf(row))
     for (const column of this.byName.values()) column.dropFirst(dropped)
-    this.firstSerial += dropped
-    this.gone += dropped
+    this.numbers.dropFirst(dropped)
     this.rowCount -= dropped
     this.changed()
     return this
@@ -324,18 +232,18 @@ export class Table<R = any> {
     const keyed = this.key.length > 0
     // A key that is there twice is found before anything is touched.
     const index = keyed ? rowsByKey(this.key, cells, records.length, this.title) : undefined
-    const known = keyed ? this.keyIndex() : undefined
+    const known = keyed ? this.rowOfKey() : undefined
     const old = this.serials.slice()
     const rowBefore = (i: number) => (known ? known(keyOf(this.key, cells, i)) : i)
     const serials = records.map((_, i) => old[rowBefore(i) ?? old.length] as number | undefined)
     for (const column of this.byName.values()) column.keep([])
     this.rowCount = 0
-    this.rowOfKey = undefined
+    this.numbers.keep([])
+    this.keys.restart()
     const stay = new Set(serials)
     for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
     this.add(cells, records.length, serials)
-    this.rowOfKey = index
-    this.gone = 0
+    this.keys.restart(index)
     this.log.replace()
     this.changed()
     return this
@@ -343,28 +251,13 @@ export class Table<R = any> {
 
   private add(cells: Map<string, Cells>, count: number, serials?: (number | undefined)[]): void {
     for (const [name, column] of this.byName) column.append(cells.get(name)!)
-    let numbers = this.numbered()
-    if (numbers.length < this.firstSerial + this.rowCount + count) {
-      const grown = new Float64Array(Math.max(this.rowCount + count, this.rowCount * 2))
-      grown.set(this.serials)
-      numbers = grown
-      this.serialNumbers = grown
-      this.firstSerial = 0
-    }
-    for (let i = 0; i < count; i++) {
-      const kept = serials?.[i]
-      const serial = kept ?? this.nextSerial++
-      numbers[this.firstSerial + this.rowCount + i] = serial
-      if (kept === undefined) this.log.add(serial)
+    this.numbers.add(count, serials).forEach((serial, i) => {
+      if (serials?.[i] === undefined) this.log.add(serial)
       else this.log.change(serial)
-    }
+    })
     const first = this.rowCount
     this.rowCount += count
-    if (this.rowOfKey) {
-      const own = this.keyCells()
-      for (let row = first; row < this.rowCount; row++)
-        this.rowOfKey.set(keyOf(this.key, own, row), row + this.gone)
-    }
+    this.keys.added(first, count)
   }
 
   /** Keeps the rows that pass; one pass over every column. */
@@ -375,10 +268,9 @@ export class Table<R = any> {
       else this.log.remove(this.serialOf(row))
     }
     for (const column of this.byName.values()) column.keep(rows)
-    this.serialNumbers = Float64Array.from(rows, row => this.serialOf(row))
-    this.firstSerial = 0
+    this.numbers.keep(rows)
     this.rowCount = rows.length
-    this.rowOfKey = undefined
+    this.keys.restart()
     this.changed()
   }
 
@@ -389,14 +281,7 @@ export class Table<R = any> {
   }
 
   private needKey(call: string): void {
-    if (this.key.length === 0) {
-      throw new DapploError(
-        'no-key',
-        `${call} needs a table with a key, and ${this.title} has none`,
-        'key',
-        'Name the column that identifies a row: table(rows, { key: "id" }).',
-      )
-    }
+    if (this.key.length === 0) throw noKey(call, this.title)
   }
 
   /** The cells that rows of this table are recognised by. */
@@ -407,16 +292,8 @@ export class Table<R = any> {
   }
 
   /** The row that has a key; undefined where none has. */
-  private keyIndex(): (key: string) => number | undefined {
-    if (!this.rowOfKey) {
-      this.rowOfKey = rowsByKey(this.key, this.keyCells(), this.rowCount, this.title)
-      this.gone = 0
-    }
-    const { rowOfKey, gone } = this
-    return key => {
-      const at = rowOfKey.get(key)
-      return at === undefined ? undefined : at - gone
-    }
+  private rowOfKey(): (key: string) => number | undefined {
+    return this.keys.finder(this.rowCount)
   }
 }
 

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
-import { Table, type TableOptions } from '../live/table.ts'
+import type { TableOptions } from '../live/model.ts'
+import { Table } from '../live/table.ts'
 import { type CsvCells, type CsvOptions, gatherCsv } from '../read/csv.ts'
 
 export interface LoadOptions {

@@ -1,5 +1,6 @@
 import { DapploError } from '../../finding/error.ts'
-import { Table, type TableOptions } from '../live/table.ts'
+import type { TableOptions } from '../live/model.ts'
+import { Table } from '../live/table.ts'
 import { type CsvOptions, splitCsv } from '../read/csv.ts'
 import { checkRecords, recordNames } from '../read/intake.ts'
 import { jsonErrorAt } from '../read/json-text.ts'

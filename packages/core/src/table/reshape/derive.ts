@@ -6,7 +6,8 @@ import { readableName, type TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
 import { shape } from '../group/shape.ts'
 import { rowsWhere } from '../group/where.ts'
-import { type RawColumns, Table } from '../live/table.ts'
+import type { RawColumns } from '../live/model.ts'
+import { Table } from '../live/table.ts'
 import { isMeasure, type Meaning } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
 import type { step } from './step-schema.ts'
@@ -28,8 +29,22 @@ interface Derived {
 export function derive(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
   const once = () => deriveOnce(source, steps, name)
   const { table, rowsOf } = once()
-  table.follow(source, rowsOf, once)
+  follow(table, source, once)
+  table.sourceRows = rowsOf
   return table
+}
+
+/** Makes a derived table follow the one it was derived from. The source does not keep it alive. */
+function follow(derived: Table, source: Table, again: () => ReturnType<typeof deriveOnce>): void {
+  derived.source = source
+  const self = new WeakRef(derived)
+  const stop = source.watch(() => {
+    const table = self.deref()
+    if (!table) return stop()
+    const next = again()
+    table.sourceRows = next.rowsOf
+    table.adopt(next.table)
+  })
 }
 
 function deriveOnce(

@@ -1,0 +1,21 @@
+import type { Column } from '../cells/options.ts'
+
+export interface TableOptions<R = any> {
+  /** Used in messages and, in JSON, to refer to the table. Default `table`. */
+  name?: string
+  /** The column or columns whose values identify a row. Default: the order of arrival. */
+  key?: (keyof R & string) | (keyof R & string)[]
+  columns?: { [name in keyof R & string]?: Column }
+  /** Zone in which times without an offset are read, where the column names none. Default UTC. */
+  timeZone?: string
+}
+
+/** Raw values by column, before they are read. */
+export interface RawColumns {
+  names: string[]
+  columns: ArrayLike<unknown>[]
+  /** Words that a text column already has, in the order of their codes: colours go by them. */
+  words?: Record<string, readonly string[]>
+  /** Text line of a row, for messages. */
+  lineOf?: (row: number) => number
+}
