@@ -2,7 +2,7 @@ import type { Composition, Control, Tongue } from '@dapplo/core/small'
 import { hiddenStyle } from '../live/hidden.ts'
 import { controlLook, dressControls } from './control-look.ts'
 
-export interface ControlHost {
+export interface Settings {
   /** The value at a path of the description or, beginning with `state.`, of the state. */
   read(path: string): unknown
   write(path: string, value: unknown): void
@@ -15,15 +15,15 @@ const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
 /** The controls above a chart, each bound to a part of its description. */
 export class Controls {
   readonly element: HTMLDivElement
-  private readonly host: ControlHost
+  private readonly settings: Settings
   private readonly list: readonly Control[]
   private readonly tongue: Tongue
   private readonly updates: (() => void)[] = []
 
-  constructor(list: readonly Control[], tongue: Tongue, host: ControlHost) {
+  constructor(list: readonly Control[], tongue: Tongue, settings: Settings) {
     this.list = list
     this.tongue = tongue
-    this.host = host
+    this.settings = settings
     this.element = document.createElement('div')
     this.element.className = 'dapplo-controls'
     this.element.setAttribute('role', 'group')
@@ -70,7 +70,9 @@ export class Controls {
       option.textContent = nameOf(control, value, i, this.tongue)
       select.append(option)
     })
-    select.addEventListener('change', () => this.host.write(control.set, control.to[Number(select.value)]))
+    select.addEventListener('change', () =>
+      this.settings.write(control.set, control.to[Number(select.value)]),
+    )
     this.updates.push(() => {
       select.value = String(this.current(control))
     })
@@ -84,7 +86,7 @@ export class Controls {
     const shown = document.createElement('output')
     Object.assign(input, { type: 'range', min: '0', max: String(control.to.length - 1), step: '1' })
     input.style.verticalAlign = 'middle'
-    input.addEventListener('input', () => this.host.write(control.set, control.to[Number(input.value)]))
+    input.addEventListener('input', () => this.settings.write(control.set, control.to[Number(input.value)]))
     this.updates.push(() => {
       const i = Math.max(0, this.current(control))
       input.value = String(i)
@@ -131,11 +133,11 @@ export class Controls {
       }
       input.addEventListener('change', () => {
         if (as === 'checks')
-          this.host.write(
+          this.settings.write(
             control.set,
             control.to.filter((_, k) => inputs[k].checked),
           )
-        else if (input.checked) this.host.write(control.set, value)
+        else if (input.checked) this.settings.write(control.set, value)
       })
       label.append(
         input,
@@ -147,7 +149,7 @@ export class Controls {
       return input
     })
     this.updates.push(() => {
-      const now = this.host.read(control.set)
+      const now = this.settings.read(control.set)
       inputs.forEach((input, i) => {
         const { to } = control
         // Without a condition, everything is shown: all boxes are checked.
@@ -167,7 +169,7 @@ export class Controls {
   }
 
   private current(control: Control): number {
-    const now = this.host.read(control.set)
+    const now = this.settings.read(control.set)
     return control.to.findIndex(value => same(value, now))
   }
 }

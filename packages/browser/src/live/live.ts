@@ -1,16 +1,13 @@
 import {
   type Chart,
   checkState,
-  DapploError,
   type Finding,
   type Frame,
-  leadOf,
   readAt,
   type Scene,
-  Spread,
+  type Spread,
   type State,
   selectionsOf,
-  sharedScales,
   type Timing,
   tablesOf,
   View,
@@ -20,20 +17,19 @@ import { staleWords } from '../feed/stale-words.ts'
 import { Pointer } from '../point/pointer.ts'
 import { pointedRow, Telling } from '../point/telling.ts'
 import type { FilmOptions } from '../save/record.ts'
+import { PageMember } from './member.ts'
 import type { Abilities, Installed, Live, MountOptions, PartHost } from './model.ts'
-import { Neighbours } from './neighbours.ts'
-import { followPage, pageFrame, pageTiming } from './page-frame.ts'
-import { checkParts, missing } from './part.ts'
-import { changeAt, readPath } from './paths.ts'
+import { followPage, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
+import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
-import { join, leave, type Member, tellAll } from './registry.ts'
 import { Stage } from './stage.ts'
+import { selectedRows, watchState } from './state.ts'
 
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
 
 /** A chart on a page: shows a view and reads its values; its parts hand on to its state what else the person does. */
-export class LiveChart implements Live, Member, PartHost {
+export class LiveChart implements Live, PartHost {
   readonly element: HTMLElement
   readonly live: Live = this
   readonly view: View
@@ -44,7 +40,7 @@ export class LiveChart implements Live, Member, PartHost {
   private readonly player: Player
   private readonly installed: Installed[]
   private readonly undo: (() => void)[] = []
-  private readonly neighbours: Neighbours
+  private readonly member: PageMember
   private lastDrawn = 0
   private due = false
   private still = true
@@ -66,7 +62,7 @@ export class LiveChart implements Live, Member, PartHost {
       pointed: reading => {
         const row = reading && pointedRow(reading)
         this.stage.root.style.cursor = row?.link === undefined ? '' : 'pointer'
-        this.neighbours.tellPointed(reading)
+        this.member.tellPointed(reading)
       },
       // Where drags mean something, the part that knows them says what a click is.
       clicked: parts.some(part => part.name === 'exploring')
@@ -81,8 +77,7 @@ export class LiveChart implements Live, Member, PartHost {
       scene => this.stage.paint(scene, this.view.frame.peek().density ?? 1),
       () => this.due && this.redraw(),
     )
-    // What other charts ask of this one is part of its first picture.
-    this.neighbours = new Neighbours(this, this.view)
+    this.member = new PageMember(this)
     try {
       this.player.appear(this.goal, this.motion)
     } catch (error) {
@@ -90,7 +85,6 @@ export class LiveChart implements Live, Member, PartHost {
       throw error
     }
     this.listen()
-    join(this)
     this.afterDrawing()
   }
 
@@ -129,7 +123,7 @@ export class LiveChart implements Live, Member, PartHost {
       this.view.chart.value = before
       throw error
     }
-    tellAll(this)
+    this.member.changed()
   }
 
   reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void {
@@ -138,53 +132,29 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   watch(listener: (state: State) => void): () => void {
-    let before = this.view.state.peek()
-    const stop = effect(() => {
-      const state = this.view.state.value
-      if (state === before) return
-      before = state
-      try {
-        listener(state)
-      } catch (error) {
-        // A listener that fails must not take the chart with it.
-        reportError(error)
-      }
-    })
+    const stop = watchState(this.view, listener)
     this.undo.push(stop)
     return stop
   }
 
   selectedRows(): unknown[] {
-    const { root } = this.view
-    const places = new Map(Array.from(root.serials, (serial, row) => [serial, row]))
-    const rows = Array.from(this.state.selected ?? [], serial => places.get(serial))
-    return root.rows(rows.filter((row): row is number => row !== undefined))
+    return selectedRows(this.view)
   }
 
   toPng(): Promise<Blob> {
-    return this.able('png', 'toPng')(this.goal)
+    return need(this.can.png, 'saving', 'toPng')(this.goal)
   }
 
   toSvg(): string {
-    return this.able('svg', 'toSvg')(this.goal)
+    return need(this.can.svg, 'saving', 'toSvg')(this.goal)
   }
 
   toWebm(options: FilmOptions = {}): Promise<Blob> {
-    return this.able('film', 'toWebm')(options)
+    return need(this.can.film, 'saving', 'toWebm')(options)
   }
 
   toCsv(): string {
-    return this.able('csv', 'toCsv')(this.current.composition.value)
-  }
-
-  /** What the part for saving brings. */
-  private able<A extends 'png' | 'svg' | 'csv' | 'film'>(
-    ability: A,
-    call: string,
-  ): NonNullable<Abilities[A]> {
-    const found = this.can[ability]
-    if (!found) throw missing('saving', call)
-    return found
+    return need(this.can.csv, 'saving', 'toCsv')(this.current.composition.value)
   }
 
   destroy(): void {
@@ -192,7 +162,7 @@ export class LiveChart implements Live, Member, PartHost {
     this.gone = true
     for (const undo of this.undo) undo()
     selectionsOf(this.view.root).set(this.view, undefined)
-    leave(this)
+    this.member.leave()
     this.player.stop()
     this.takeDown()
     this.options.onDestroy?.()
@@ -202,42 +172,6 @@ export class LiveChart implements Live, Member, PartHost {
     this.pointer.remove()
     for (const part of this.installed) part.remove?.()
     this.stage.remove()
-  }
-
-  // What other charts on the page know of this one.
-
-  get id(): string | undefined {
-    return this.chart.description.id
-  }
-
-  get shared(): ReadonlyMap<string, string> {
-    return sharedScales(this.first.description)
-  }
-
-  endsOf(scale: string): { min: number; max: number } | undefined {
-    return this.view.own.peek().get(scale)
-  }
-
-  neighboursChanged(): void {
-    if (!this.gone) this.neighbours.changed()
-  }
-
-  pointedElsewhere(scale: string, value: number | undefined): void {
-    const place =
-      value === undefined ? undefined : this.current.composition.value.panes[0]?.scales.get(scale)?.map(value)
-    this.pointer.pointElsewhere(scale === 'x' ? place : undefined)
-  }
-
-  zoomedElsewhere(scale: string, ends: readonly [number, number] | undefined): void {
-    const { [scale]: now, ...rest } = this.state.zoom ?? {}
-    if (JSON.stringify(now) === JSON.stringify(ends)) return
-    this.jump()
-    this.state = { ...this.state, zoom: ends ? { ...rest, [scale]: ends } : rest }
-  }
-
-  /** What this chart is about: its selected, else its leading shape. Reading it makes an effect follow it. */
-  get lead() {
-    return leadOf(this.view.composition.value, this.view.root, this.view.state.value.selected)
   }
 
   /** The view that is shown: of the period that is reached, where the chart is played. */
@@ -263,10 +197,6 @@ export class LiveChart implements Live, Member, PartHost {
     return this.view.first
   }
 
-  private get density(): number {
-    return window.devicePixelRatio || 1
-  }
-
   get glides(): boolean {
     return this.can.moves !== undefined && this.motion !== undefined
   }
@@ -276,7 +206,7 @@ export class LiveChart implements Live, Member, PartHost {
   }
 
   private frame(): Frame {
-    return pageFrame(this.element, this.stage.size(), this.density, this.options)
+    return pageFrame(this.element, this.stage.size(), this.options)
   }
 
   /** Everything that follows from a change: one drawing a frame, however often things change. */
@@ -293,7 +223,7 @@ export class LiveChart implements Live, Member, PartHost {
         this.schedule()
       }),
       effect(() => selectionsOf(this.view.root).set(this.view, this.view.state.value.selected)),
-      ...this.neighbours.listen(),
+      ...this.member.join(),
       effect(() => this.stage.notice(staleWords(this.view))),
     )
     this.undo.push(
@@ -314,11 +244,7 @@ export class LiveChart implements Live, Member, PartHost {
     // Before the first picture there is nothing to refresh: it takes its frame when all is in place.
     if (this.gone || !this.player) return
     const next = this.frame()
-    const now = this.view.frame.peek()
-    const same = (['width', 'height', 'density', 'theme', 'house', 'locale', 'background'] as const).every(
-      key => next[key] === now[key],
-    )
-    if (same && this.fonts === 0) return
+    if (this.fonts === 0 && sameFrame(next, this.view.frame.peek())) return
     this.fonts = 0
     this.still = false
     this.view.frame.value = next
@@ -367,30 +293,6 @@ export class LiveChart implements Live, Member, PartHost {
 
   say(words: string): void {
     this.stage.say(words)
-  }
-
-  // Controls.
-
-  read(path: string): unknown {
-    return path.startsWith('state.')
-      ? readPath(this.state, path.slice(6))
-      : readPath(this.chart.description, path)
-  }
-
-  write(path: string, value: unknown): void {
-    if (path.startsWith('state.')) {
-      this.state = { ...this.state, ...changeAt(this.state, path.slice(6), value) }
-      return
-    }
-    const { chart } = this
-    if (chart instanceof Spread) return
-    try {
-      this.show(chart.with(changeAt(chart.description, path, value) as never))
-    } catch (error) {
-      // A value that the data make impossible leaves the chart as it was.
-      this.afterDrawing()
-      this.stage.say(error instanceof DapploError ? error.sentence : String(error))
-    }
   }
 
   clicked(place: { x: number; y: number }, adds: boolean): void {

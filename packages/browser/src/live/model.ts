@@ -154,7 +154,4 @@ export interface PartHost {
   /** Measures the place of the picture anew. */
   refresh(): void
   clicked(place: { x: number; y: number }, adds: boolean): void
-  /** What a control sets: a path of the description or, beginning with `state.`, of the state. */
-  read(path: string): unknown
-  write(path: string, value: unknown): void
 }

@@ -1,5 +1,6 @@
 import { type Chart, DapploError, type Spread } from '@dapplo/core/small'
 import { LiveChart } from './live.ts'
+import { PageMember } from './member.ts'
 import type { Live, MountOptions, Part } from './model.ts'
 import { byId } from './registry.ts'
 
@@ -38,5 +39,5 @@ export function mountMaker(parts: readonly Part[]) {
 /** The chart on the page whose description has this id, however it came there; undefined where there is none. */
 export function chartById(id: string): Live | undefined {
   const found = byId(id)
-  return found instanceof LiveChart ? found : undefined
+  return found instanceof PageMember ? found.live : undefined
 }

@@ -10,7 +10,6 @@ const MOST_PIXELS = 2 ** 26
 export function pageFrame(
   element: HTMLElement,
   size: { width: number; height: number },
-  density: number,
   { theme = 'day', house, background, locale }: MountOptions,
 ): Frame {
   const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
@@ -23,7 +22,7 @@ export function pageFrame(
     width,
     height,
     // A page may be larger than any canvas: then it is drawn less finely.
-    density: Math.min(density, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
+    density: Math.min(window.devicePixelRatio || 1, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
     theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
     locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
     house,
@@ -31,6 +30,12 @@ export function pageFrame(
     measure: pageMeasure(family),
   }
 }
+
+/** Whether a chart would look the same in both, as long as letters measure the same. */
+export const sameFrame = (a: Frame, b: Frame): boolean =>
+  (['width', 'height', 'density', 'theme', 'house', 'locale', 'background'] as const).every(
+    key => a[key] === b[key],
+  )
 
 /** How a chart moves on this page; not at all for people who wish for less motion. */
 export const pageTiming = (motion: Description['motion']): Timing | undefined =>

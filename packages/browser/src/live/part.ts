@@ -27,8 +27,14 @@ export function checkParts(shown: Chart | Spread, parts: readonly Part[]): void 
         throw missing(part, option)
 }
 
+/** What a part brings; throws `missing-part` where it is not here. */
+export function need<A>(ability: A | undefined, part: PartName, call: string): A {
+  if (ability === undefined) throw missing(part, call)
+  return ability
+}
+
 /** The error of what cannot be done without a part. */
-export const missing = (part: PartName, path: string): DapploError =>
+const missing = (part: PartName, path: string): DapploError =>
   new DapploError(
     'missing-part',
     `The part "${part}" is not here, and "${path}" needs it`,

@@ -1,12 +1,6 @@
-import {
-  type Context2D,
-  paintCanvas,
-  type Scene,
-  safePicture,
-  type Theme,
-  type Tongue,
-} from '@dapplo/core/small'
+import { type Context2D, paintCanvas, type Scene, type Theme, type Tongue } from '@dapplo/core/small'
 import { hiddenStyle } from './hidden.ts'
+import { Images } from './images.ts'
 
 let count = 0
 
@@ -28,7 +22,10 @@ export class Stage {
   private readonly container: HTMLElement
   private readonly fallbackHeight: number | undefined
   private painted: { scene: Scene; density: number } | undefined
-  private readonly loaded = new Map<string, HTMLImageElement>()
+  /** What painting needs from the page. */
+  readonly surroundings = new Images(
+    () => this.painted && this.paint(this.painted.scene, this.painted.density),
+  )
   /** A static picture of the chart that the page came with: it stays until the first picture is painted. */
   private standIn: Element[]
 
@@ -226,37 +223,6 @@ export class Stage {
       this.standIn = []
     }
   }
-
-  /** A picture, once it has loaded; then the scene is painted again. One that cannot be loaded stays away. */
-  private readonly pictures = (href: string) => {
-    let image = this.loaded.get(href)
-    const safe = safePicture(href)
-    if (!image && safe !== undefined) {
-      image = new Image()
-      image.addEventListener(
-        'load',
-        () => this.painted && this.paint(this.painted.scene, this.painted.density),
-      )
-      image.src = safe
-      this.loaded.set(href, image)
-    }
-    if (!image?.complete || image.naturalWidth === 0) return undefined
-    return { source: image, width: image.naturalWidth, height: image.naturalHeight }
-  }
-
-  /** A canvas that holds a picture of colour values; the last one is kept, since it is painted again with every layer. */
-  private readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
-    if (this.dots?.rgba === rgba) return this.dots.canvas
-    const canvas = document.createElement('canvas')
-    canvas.width = columns
-    canvas.height = rows
-    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
-    this.dots = { rgba, canvas }
-    return canvas
-  }
-
-  private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
-  readonly surroundings = { pictures: this.pictures, bitmap: this.bitmap }
 
   /** The upper canvas, cleared, in the scene's size, and as fine as the lower one. */
   upper(scene: Scene): CanvasRenderingContext2D | null {

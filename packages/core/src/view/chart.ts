@@ -64,13 +64,12 @@ export class Chart<R = any> {
 
   /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */
   with(changes: DeepPartial<Description<R>>): Chart<R> {
-    return new Chart(
-      this.table,
-      merge(this.description, changes) as Description<R>,
-      this.kinds,
-      this.tables,
-      this.parts,
-    )
+    return this.describedAs(merge(this.description, changes) as Description<R>)
+  }
+
+  /** The same tables, kinds and parts with another description. */
+  describedAs(description: Description<R>): Chart<R> {
+    return new Chart(this.table, description, this.kinds, this.tables, this.parts)
   }
 
   /** The description as JSON data. Throws `not-json` naming the path when it holds a function. */

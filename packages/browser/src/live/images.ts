@@ -1,0 +1,38 @@
+import { safePicture } from '@dapplo/core/small'
+
+/** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
+export class Images {
+  private readonly loaded = new Map<string, HTMLImageElement>()
+  private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
+  private readonly arrived: () => void
+
+  /** `arrived`: called when a picture has loaded that was asked for. */
+  constructor(arrived: () => void) {
+    this.arrived = arrived
+  }
+
+  /** A picture, once it has loaded. One that cannot be loaded stays away. */
+  readonly pictures = (href: string) => {
+    let image = this.loaded.get(href)
+    const safe = safePicture(href)
+    if (!image && safe !== undefined) {
+      image = new Image()
+      image.addEventListener('load', this.arrived)
+      image.src = safe
+      this.loaded.set(href, image)
+    }
+    if (!image?.complete || image.naturalWidth === 0) return undefined
+    return { source: image, width: image.naturalWidth, height: image.naturalHeight }
+  }
+
+  /** A canvas that holds a picture of colour values; the last one is kept, since it is painted again with every layer. */
+  readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
+    if (this.dots?.rgba === rgba) return this.dots.canvas
+    const canvas = document.createElement('canvas')
+    canvas.width = columns
+    canvas.height = rows
+    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
+    this.dots = { rgba, canvas }
+    return canvas
+  }
+}

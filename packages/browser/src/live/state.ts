@@ -1,0 +1,25 @@
+import type { State, View } from '@dapplo/core/small'
+import { effect } from '@preact/signals-core'
+
+/** Tells a listener of every change of the state, until the returned function is called. */
+export function watchState(view: View, listener: (state: State) => void): () => void {
+  let before = view.state.peek()
+  return effect(() => {
+    const state = view.state.value
+    if (state === before) return
+    before = state
+    try {
+      listener(state)
+    } catch (error) {
+      // A listener that fails must not take the chart with it.
+      reportError(error)
+    }
+  })
+}
+
+/** The selected rows of the root table, as records; those that are gone are left out. */
+export function selectedRows({ root, state }: View): unknown[] {
+  const places = root.rowsBySerial
+  const rows = Array.from(state.peek().selected ?? [], serial => places.get(serial))
+  return root.rows(rows.filter(row => row !== undefined))
+}
