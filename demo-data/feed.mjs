@@ -18,14 +18,14 @@ function boarding(id, at) {
 
 /**
  * Starts the feed. `every`: milliseconds between boardings; `port`: 0 for a free one. `nonsense`: now and then something
- * that is no boarding is sent, as real feeds do.
+ * that is no boarding is sent, as real feeds do. `log`: what a feed told that this one goes on with after a restart.
  */
-export async function startFeed({ port = 0, every = 400, nonsense = false, first = 1 } = {}) {
-  const log = []
+export async function startFeed({ port = 0, every = 400, nonsense = false, log: earlier = [] } = {}) {
+  const log = [...earlier]
   const listeners = new Set()
-  let id = first
+  let id = (log.at(-1)?.id ?? 0) + 1
   const now = Date.now()
-  for (let at = now - BEFORE; at < now && first === 1; at += 4000) log.push(boarding(id++, at))
+  for (let at = now - BEFORE; at < now && earlier.length === 0; at += 4000) log.push(boarding(id++, at))
   const timer = setInterval(() => {
     if (nonsense && id % 5 === 0) for (const tell of listeners) tell(undefined)
     const message = boarding(id++, Date.now())
@@ -74,10 +74,8 @@ export async function startFeed({ port = 0, every = 400, nonsense = false, first
   return {
     port: server.address().port,
     url: `http://127.0.0.1:${server.address().port}/feed`,
-    /** The number of the next boarding. */
-    get next() {
-      return id
-    },
+    /** What it has told so far. */
+    log,
     async close() {
       clearInterval(timer)
       for (const socket of sockets.clients) socket.terminate()

@@ -12,11 +12,11 @@ declare function startFeed(options?: {
   port?: number
   every?: number
   nonsense?: boolean
-  first?: number
+  log?: object[]
 }): Promise<{
   port: number
   url: string
-  next: number
+  log: { id: number }[]
   close(): Promise<void>
 }>
 
@@ -44,16 +44,16 @@ describe.each(['events', 'socket'])('a feed of %s', as => {
     // What a socket could not read is asked for once more, over another connection.
     await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.connection === 'open')
     // The server goes, and comes back with what happened meanwhile.
-    const { port, next } = feed
+    const { port, log } = feed
     await feed.close()
     await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.stale)
     const notices = await page.locator('.dapplo-notice:visible').allTextContents()
     expect(notices).toHaveLength(2)
     expect(notices[0]).toMatch(/^No news since/)
-    feed = await start({ port, every: 60, first: next })
+    feed = await start({ port, every: 60, log })
     await page.waitForFunction(
       from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from + 5,
-      next,
+      log.at(-1)!.id,
     )
     expect(await page.locator('.dapplo-notice:visible').count()).toBe(0)
     const all = (await ids(page)).sort((a, b) => a - b)
@@ -75,7 +75,7 @@ test('a page that slept is right when it wakes', async () => {
   const client = await page.context().newCDPSession(page)
   await client.send('Page.setWebLifecycleState', { state: 'frozen' })
   await new Promise(resolve => setTimeout(resolve, 1500))
-  const { next } = feed
+  const next = feed.log.at(-1)!.id + 1
   await client.send('Page.setWebLifecycleState', { state: 'active' })
   await page.waitForFunction(
     from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from,
