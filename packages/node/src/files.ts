@@ -2,8 +2,12 @@ import { lstatSync, readFileSync, realpathSync, renameSync, rmSync, statSync, wr
 import { basename, dirname, join, relative, resolve, sep } from 'node:path'
 import { DapploError } from '@dapplo/core'
 
+/** What the system calls an error, such as `ENOENT`; undefined where it is none of the system's. */
+export const systemCode = (error: unknown): string | undefined =>
+  error instanceof Error && 'code' in error ? String(error.code) : undefined
+
 const codeOf = (error: unknown): string =>
-  (error as NodeJS.ErrnoException).code ?? (error instanceof Error ? error.message : String(error))
+  systemCode(error) ?? (error instanceof Error ? error.message : String(error))
 
 /** What is wrong when a file cannot be read, and what to do about it. */
 const READING: Readonly<Record<string, readonly [reason: string, hint: string]>> = {

@@ -9,7 +9,7 @@ import {
   type Surroundings,
 } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { notWritten, placeFor, writeWhole } from './files.ts'
+import { notWritten, placeFor, systemCode, writeWhole } from './files.ts'
 import { type PictureFrame, skia, surroundingsOf } from './picture.ts'
 import { type FilmStep, reelOf } from './reel.ts'
 
@@ -162,9 +162,7 @@ export async function writeFilm(
     await encodeByFfmpeg(shown, part, format, options)
     renameSync(part, target)
   } catch (error) {
-    throw (error as NodeJS.ErrnoException).code === undefined || error instanceof DapploError
-      ? error
-      : notWritten(path, error)
+    throw systemCode(error) === undefined || error instanceof DapploError ? error : notWritten(path, error)
   } finally {
     rmSync(part, { force: true })
   }
@@ -192,7 +190,7 @@ async function encodeByFfmpeg(
   const ended = new Promise<void>((resolve, reject) => {
     program.on('error', error =>
       reject(
-        (error as NodeJS.ErrnoException).code === 'ENOENT'
+        systemCode(error) === 'ENOENT'
           ? new DapploError(
               'no-ffmpeg',
               `A ${format} film needs the program ffmpeg, which is not there`,

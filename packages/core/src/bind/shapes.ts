@@ -1,6 +1,6 @@
 import type { Finding } from '../finding/error.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
-import type { Cells } from '../table/cells/cells.ts'
+import { type Cells, numbersOf } from '../table/cells/cells.ts'
 import { utc } from '../table/cells/zone.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Meaning } from '../table/phrase/meaning.ts'
@@ -79,7 +79,7 @@ function withConstants(drawing: ResolvedDrawing, shaped: Shaped): Shaped {
       roles.set(role, {
         ...known,
         cells: from.cells,
-        ends: (to.cells as { values: Float64Array }).values,
+        ends: numbersOf(to.cells),
         spans: true,
       })
     }

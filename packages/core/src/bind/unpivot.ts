@@ -1,5 +1,5 @@
 import type { ResolvedDrawing } from '../resolve/model.ts'
-import type { Cells } from '../table/cells/cells.ts'
+import { type Cells, numbersOf } from '../table/cells/cells.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Meaning } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
@@ -31,8 +31,7 @@ export function unpivot(
     roles.set(name, {
       ...values,
       cells: repeat(values.cells),
-      ends:
-        values.ends && (repeat({ type: 'number', values: values.ends }) as { values: Float64Array }).values,
+      ends: values.ends && numbersOf(repeat({ type: 'number', values: values.ends })),
     })
   }
   const parts = meanings.map((_, k) => shaped.roles.get(`${role} ${k}`)!)

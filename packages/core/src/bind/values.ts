@@ -1,5 +1,5 @@
 import { isLying } from '../drawing/is-lying.ts'
-import { numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
+import { givenOptions, numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
@@ -94,7 +94,7 @@ function textsOf(
 function briefTexts(present: readonly number[], look: Parameters<typeof tickTexts>[1]): string[] {
   const exact = tickTexts(present, look)
   if (typeof look.format === 'function' || exact.every(text => text.length <= 5)) return exact
-  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  const given = givenOptions(look)
   const own = [
     'maximumFractionDigits',
     'minimumFractionDigits',

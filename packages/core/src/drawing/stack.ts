@@ -1,4 +1,5 @@
 import type { Marks, Positions } from '../describe/model.ts'
+import { remember } from '../describe/remember.ts'
 
 /** Where each mark of a stack begins and ends, in data units. */
 export interface Stack {
@@ -54,11 +55,5 @@ export function rememberedStack(
   places: Positions,
   share: boolean,
 ): Stack {
-  const name = share ? 'stack of shares' : 'stack'
-  let stack = memory.get(name) as Stack | undefined
-  if (!stack) {
-    stack = stacked(marks, values, places, share)
-    memory.set(name, stack)
-  }
-  return stack
+  return remember(memory, share ? 'stack of shares' : 'stack', () => stacked(marks, values, places, share))
 }

@@ -5,6 +5,7 @@ import type { Settled } from '../describe/description.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { clean, ellipsis } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
+import { numbersOf } from '../table/cells/cells.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 
@@ -52,7 +53,7 @@ function lastOf({ x, marks }: First, values: NonNullable<ReturnType<typeof ownVa
   let at = Number.NEGATIVE_INFINITY
   values.cells.values.forEach((value, mark) => {
     if (Number.isNaN(value)) return
-    const rank = ordered ? (x.cells as { values: Float64Array }).values[mark] : value
+    const rank = ordered ? numbersOf(x.cells)[mark] : value
     if (rank >= at) {
       at = rank
       best = value

@@ -3,6 +3,7 @@ import { labelOf, measureTitle } from '../bind/naming.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Composition } from '../pane/model.ts'
 import { withinDates } from '../table/cells/calendar.ts'
+import { numbersOf } from '../table/cells/cells.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import { placeText, textOf } from './reading-texts.ts'
@@ -80,7 +81,7 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
         ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
         at(x, 'x', i),
         at(y, 'y', i),
-        ...(shades ? [write(shades, (shades.cells as { values: Float64Array }).values[i])] : []),
+        ...(shades ? [write(shades, numbersOf(shades.cells)[i])] : []),
       ]),
       more: marks.length - count,
     }

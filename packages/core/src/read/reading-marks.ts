@@ -1,6 +1,7 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import { shareText } from '../bind/values.ts'
+import { remember } from '../describe/remember.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { type Place, placeText, type Reading, textOf } from './reading-texts.ts'
@@ -185,11 +186,10 @@ export function readSlice(
 
 /** The mark with a key; worked out at the first look and kept with the marks. */
 function markOfKey({ marks, memory }: BoundDrawing, key: string | number): number | undefined {
-  let index = memory.get('marks by key') as Map<string | number, number> | undefined
-  if (!index) {
-    index = new Map()
-    for (let mark = 0; mark < marks.length; mark++) index.set(marks.keyOf(mark), mark)
-    memory.set('marks by key', index)
-  }
+  const index = remember(memory, 'marks by key', () => {
+    const marksByKey = new Map<string | number, number>()
+    for (let mark = 0; mark < marks.length; mark++) marksByKey.set(marks.keyOf(mark), mark)
+    return marksByKey
+  })
   return index.get(key)
 }

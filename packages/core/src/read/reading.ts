@@ -1,6 +1,7 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import type { Kind } from '../describe/model.ts'
+import { remember } from '../describe/remember.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Box } from '../scene/scene.ts'
@@ -152,16 +153,12 @@ function orderAlong(
 ): { at: Float64Array; marks: Int32Array | undefined } {
   const positions = drawing.marks[along]
   if (positions.sorted) return { at: positions.at, marks: undefined }
-  const name = `order ${along}`
-  let order = drawing.memory.get(name) as { at: Float64Array; marks: Int32Array } | undefined
-  if (!order) {
+  return remember(drawing.memory, `order ${along}`, () => {
     const present: number[] = []
     for (let i = 0; i < drawing.marks.length; i++) if (positions.at[i] === positions.at[i]) present.push(i)
     const marks = Int32Array.from(present).sort((a, b) => positions.at[a] - positions.at[b] || a - b)
-    order = { marks, at: Float64Array.from(marks, mark => positions.at[mark]) }
-    drawing.memory.set(name, order)
-  }
-  return order
+    return { marks, at: Float64Array.from(marks, mark => positions.at[mark]) }
+  })
 }
 
 function nearestPlace(

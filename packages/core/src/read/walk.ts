@@ -1,4 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
+import { remember } from '../describe/remember.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 
@@ -97,19 +98,15 @@ function walkOrder(bound: BoundDrawing): Int32Array {
 
 /** Marks by series and place, or, in clouds, by place alone; worked out once. */
 function orderBy(bound: BoundDrawing, role: 'x' | 'y', falling = false): Int32Array {
-  const name = `walk ${role} ${falling}`
-  let order = bound.memory.get(name) as Int32Array | undefined
-  if (!order) {
+  return remember(bound.memory, `walk ${role} ${falling}`, () => {
     const { marks } = bound
     const { at } = marks[role]
     const cloud = isCloud(bound) || bound.drawing.kind.parts
     const series = (i: number) => (cloud ? 0 : (marks.seriesOf?.[i] ?? 0))
     const present = Array.from(at, (_, i) => i).filter(i => !Number.isNaN(at[i]))
     const sign = falling ? -1 : 1
-    order = Int32Array.from(present.sort((a, b) => series(a) - series(b) || (at[a] - at[b]) * sign || a - b))
-    bound.memory.set(name, order)
-  }
-  return order
+    return Int32Array.from(present.sort((a, b) => series(a) - series(b) || (at[a] - at[b]) * sign || a - b))
+  })
 }
 
 function nearestMark(pane: Pane, bound: BoundDrawing, from: Standing): number {

@@ -59,10 +59,14 @@ const OWN_DECIMALS = [
   'minimumSignificantDigits',
 ] as const
 
+/** What a look says of how numbers are written. */
+export const givenOptions = ({ format }: Pick<NumberLook, 'format'>): Intl.NumberFormatOptions =>
+  (typeof format === 'object' ? format : {}) as Intl.NumberFormatOptions
+
 /** Labels of ticks: alike in decimals, with just as many as tell them apart, compact from 100,000. */
 export function tickTexts(values: readonly number[], look: NumberLook): string[] {
   if (typeof look.format === 'function') return values.map(look.format)
-  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  const given = givenOptions(look)
   if (OWN_DECIMALS.some(option => given[option] !== undefined))
     return values.map(value => numberFormat(look.locale, given).format(value))
   const percent = look.percent && given.style === undefined
@@ -128,7 +132,7 @@ export function decimalsOf(values: readonly number[]): number {
 export function valueText(value: number, look: NumberLook): string {
   if (!Number.isFinite(value)) return '–'
   if (typeof look.format === 'function') return look.format(value)
-  const given = (look.format ?? {}) as Intl.NumberFormatOptions
+  const given = givenOptions(look)
   const base: Intl.NumberFormatOptions =
     look.percent && given.style === undefined
       ? { style: 'percent', maximumFractionDigits: 1, ...given }

@@ -6,12 +6,18 @@ type Rgb = readonly [red: number, green: number, blue: number]
 export function readColor(color: string): Rgb | undefined {
   const text = color.trim()
   const short = /^#([\da-f])([\da-f])([\da-f])[\da-f]?$/i.exec(text)
-  if (short) return [1, 2, 3].map(i => Number.parseInt(short[i] + short[i], 16)) as unknown as Rgb
+  if (short) return rgbOf(short, part => Number.parseInt(part + part, 16))
   const long = /^#([\da-f]{2})([\da-f]{2})([\da-f]{2})(?:[\da-f]{2})?$/i.exec(text)
-  if (long) return [1, 2, 3].map(i => Number.parseInt(long[i], 16)) as unknown as Rgb
+  if (long) return rgbOf(long, part => Number.parseInt(part, 16))
   const parts = /^rgba?\(\s*([\d.]+)[\s,]+([\d.]+)[\s,]+([\d.]+)/i.exec(text)
-  return parts ? ([1, 2, 3].map(i => Number(parts[i])) as unknown as Rgb) : undefined
+  return parts ? rgbOf(parts, Number) : undefined
 }
+
+const rgbOf = ([, red, green, blue]: readonly string[], read: (part: string) => number): Rgb => [
+  read(red),
+  read(green),
+  read(blue),
+]
 
 /** Relative luminance, 0 to 1, by WCAG 2. */
 function luminance(rgb: Rgb): number {

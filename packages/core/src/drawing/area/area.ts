@@ -1,5 +1,6 @@
 import { kind } from '../../describe/kind.ts'
 import type { Between, Marks } from '../../describe/model.ts'
+import { remember } from '../../describe/remember.ts'
 import type { Areas, Lines } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { alphaOf } from '../paint-of.ts'
@@ -101,8 +102,7 @@ function rememberedSteps(
   piling: Piling,
 ): readonly Vertex[][] {
   const name = `steps ${between} ${piling.stacks} ${piling.share} ${piling.zero}`
-  if (!memory.has(name)) memory.set(name, steppedBands(marks, between, piling))
-  return memory.get(name) as Vertex[][]
+  return remember(memory, name, () => steppedBands(marks, between, piling))
 }
 
 /** The bands of series whose places differ, worked out once for all frames in which the marks stay the same. */
@@ -111,9 +111,7 @@ function rememberedPile(
   marks: Marks,
   share: boolean,
 ): readonly Vertex[][] | undefined {
-  const name = share ? 'pile of shares' : 'pile'
-  if (!memory.has(name)) memory.set(name, piled(marks, share))
-  return memory.get(name) as Vertex[][] | undefined
+  return remember(memory, share ? 'pile of shares' : 'pile', () => piled(marks, share))
 }
 
 /** The vertices of each series, in the order of x, from what it stands on to its values. */

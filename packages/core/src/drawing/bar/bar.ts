@@ -1,5 +1,6 @@
 import { kind } from '../../describe/kind.ts'
 import type { Marks, Positions } from '../../describe/model.ts'
+import { remember } from '../../describe/remember.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { isLying } from '../is-lying.ts'
@@ -118,13 +119,10 @@ export const bar = kind({
 
 /** Whether no two bars share a place: then each has all of its room, as when colour repeats the axis. */
 function standAlone(memory: Map<string, unknown>, marks: Marks, places: Positions): boolean {
-  let alone = memory.get('stand alone') as boolean | undefined
-  if (alone === undefined) {
+  return remember(memory, 'stand alone', () => {
     const present = places.at.filter(place => place === place)
-    alone = marks.series.length > 1 && new Set(present).size === present.length
-    memory.set('stand alone', alone)
-  }
-  return alone
+    return marks.series.length > 1 && new Set(present).size === present.length
+  })
 }
 
 /** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */

@@ -1,5 +1,6 @@
 import { kind } from '../../describe/kind.ts'
 import type { Between, Marks } from '../../describe/model.ts'
+import { remember } from '../../describe/remember.ts'
 import { nearPixel } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
@@ -13,7 +14,7 @@ export const line = kind({
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
   draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {
-    const runs = remembered(memory, marks, between)
+    const runs = rememberedRuns(memory, marks, between)
     const vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
     const starts = new Uint32Array(runs.length + 1)
     let thinned = false
@@ -115,15 +116,10 @@ function lonePoints(lines: Lines): Discs[] {
 }
 
 /** The runs of each series, sorted by x; worked out once for each set of marks. */
-function remembered(memory: Map<string, unknown>, marks: Marks, between: Between): Run[] {
-  const name = `runs ${between}`
-  let runs = memory.get(name) as Run[] | undefined
-  if (!runs) {
-    runs = between.startsWith('hold') ? runsOf(marks).map(run => held(run, marks, between)) : runsOf(marks)
-    memory.set(name, runs)
-  }
-  return runs
-}
+const rememberedRuns = (memory: Map<string, unknown>, marks: Marks, between: Between): Run[] =>
+  remember(memory, `runs ${between}`, () =>
+    between.startsWith('hold') ? runsOf(marks).map(run => held(run, marks, between)) : runsOf(marks),
+  )
 
 function runsOf(marks: Marks): Run[] {
   const { x, y, seriesOf, series, length } = marks

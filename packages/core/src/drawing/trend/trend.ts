@@ -1,6 +1,7 @@
 import type { Drawing } from '../../describe/description.ts'
 import { kind } from '../../describe/kind.ts'
 import type { DrawInput, Marks } from '../../describe/model.ts'
+import { remember } from '../../describe/remember.ts'
 import type { Areas, Batch, Lines } from '../../scene/scene.ts'
 import type { Curve } from './curve.ts'
 import { type Fit, fitCurve } from './curves.ts'
@@ -27,17 +28,13 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
     const { id, marks, x, style, memory, options } = input
     const { fit = 'linear' } = options
     const band = confidenceOf(options)
-    const name = `curves ${JSON.stringify(fit)}`
-    let curves = memory.get(name) as (Fitted | undefined)[] | undefined
-    if (!curves) {
-      curves = marks.series.map((_, s) => fitSeries(marks, s, fit, x.kind.name === 'time'))
-      memory.set(name, curves)
-    }
-    const found = curves
-    const vertices = curves.map(one => (one ? verticesOf(one, input) : []))
+    const found = remember(memory, `curves ${JSON.stringify(fit)}`, () =>
+      marks.series.map((_, s) => fitSeries(marks, s, fit, x.kind.name === 'time')),
+    )
+    const vertices = found.map(one => (one ? verticesOf(one, input) : []))
     const lines = linesOf(input, vertices, `${id}/trend`)
     lines.width.fill(style.width ?? 2)
-    lines.labels = curves.map(one => one && formulaText(one.curve, stepOf(input), input.locale))
+    lines.labels = found.map(one => one && formulaText(one.curve, stepOf(input), input.locale))
     return band > 0 && fit !== 'local' ? [bandOf(input, vertices, found, band), lines] : [lines]
 
     function stepOf({ marks: { x: positions } }: DrawInput) {

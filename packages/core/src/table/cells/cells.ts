@@ -13,6 +13,11 @@ export interface TextCells {
 
 export type Cells = NumberCells | TextCells
 
+const NO_NUMBERS = new Float64Array(0)
+
+/** The numbers of cells; none of texts. */
+export const numbersOf = (cells: Cells): Float64Array => (cells.type === 'text' ? NO_NUMBERS : cells.values)
+
 /** Collects words and hands out their codes in order of first appearance. */
 export class Dictionary {
   readonly words: string[]

@@ -13,23 +13,19 @@ const WINDOWS: readonly WindowHow[] = ['share', 'rank', 'sum so far']
 
 /** What a word before "of" needs to stand on. */
 type Needs = 'number' | 'time' | 'number or time' | 'any'
-const OPENINGS = new Map<string, { needs: Needs; mean: (column: string) => Meaning }>([
-  ...UNITS.map(
-    unit => [unit, { needs: 'time', mean: column => ({ is: 'bucket', unit, column }) }] as Opening,
-  ),
-  ...CYCLES.map(
-    cycle => [cycle, { needs: 'time', mean: column => ({ is: 'cycle', cycle, column }) }] as Opening,
-  ),
-  ['bins', { needs: 'number', mean: column => ({ is: 'bins', column }) }],
-  ...SUMS.map(how => [how, { needs: 'number', mean: column => ({ is: 'summary', how, column }) }] as Opening),
-  ...ENDS.map(
-    how => [how, { needs: 'number or time', mean: column => ({ is: 'summary', how, column }) }] as Opening,
-  ),
-  ...WINDOWS.map(
-    how => [how, { needs: 'number', mean: column => ({ is: 'window', how, column, within: [] }) }] as Opening,
-  ),
-])
 type Opening = [string, { needs: Needs; mean: (column: string) => Meaning }]
+const opening = (word: string, needs: Needs, mean: (column: string) => Meaning): Opening => [
+  word,
+  { needs, mean },
+]
+const OPENINGS = new Map<string, Opening[1]>([
+  ...UNITS.map(unit => opening(unit, 'time', column => ({ is: 'bucket', unit, column }))),
+  ...CYCLES.map(cycle => opening(cycle, 'time', column => ({ is: 'cycle', cycle, column }))),
+  opening('bins', 'number', column => ({ is: 'bins', column })),
+  ...SUMS.map(how => opening(how, 'number', column => ({ is: 'summary', how, column }))),
+  ...ENDS.map(how => opening(how, 'number or time', column => ({ is: 'summary', how, column }))),
+  ...WINDOWS.map(how => opening(how, 'number', column => ({ is: 'window', how, column, within: [] }))),
+])
 
 /**
  * Understands a phrase over a table, in short or long form. An exact column name wins; two readings are an error.
