@@ -30,7 +30,7 @@ export function onChange(files: () => string[], act: () => void): () => void {
       if (folders.has(folder)) continue
       try {
         const watcher = watch(folder, (_, name) => {
-          if (name !== null && !files().some(one => basename(one) === name)) return
+          if (name !== null && !files().some(file => basename(file) === name)) return
           clearTimeout(timer)
           timer = setTimeout(() => {
             follow()

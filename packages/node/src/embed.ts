@@ -113,7 +113,8 @@ function sources(
 ): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, table] of Object.entries(tables)) {
-    const { table: _, ...followed }: Partial<Followed> = feeds.find(one => one.table === table) ?? {}
+    const { table: _, ...followed }: Partial<Followed> =
+      feeds.find(followed => followed.table === table) ?? {}
     // Rows that age go by a column that nothing may draw.
     const used = columnsUsed(chart, table, followed.at)
     const rows: Record<string, unknown[]> = {}

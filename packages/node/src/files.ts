@@ -129,14 +129,14 @@ const partOf = (target: string) => `${target}.${process.pid}.part`
 
 /** Writes a file whole or not at all: under another name first, then in its place. Throws `not-written`. */
 export function writeWhole(path: string, content: string | Uint8Array): void {
-  let part: string | undefined
+  let unfinished: string | undefined
   try {
     const place = placeFor(path)
-    part = place.part
-    writeFileSync(part ?? place.target, content)
-    if (part !== undefined) renameSync(part, place.target)
+    unfinished = place.part
+    writeFileSync(unfinished ?? place.target, content)
+    if (unfinished !== undefined) renameSync(unfinished, place.target)
   } catch (error) {
-    if (part !== undefined) rmSync(part, { force: true })
+    if (unfinished !== undefined) rmSync(unfinished, { force: true })
     throw notWritten(path, error)
   }
 }

@@ -170,7 +170,7 @@ export async function writeFilm(
 
 async function encodeByFfmpeg(
   shown: FilmOf,
-  part: string,
+  unfinished: string,
   format: 'webm' | 'mp4',
   options: FilmOptions,
 ): Promise<void> {
@@ -180,7 +180,7 @@ async function encodeByFfmpeg(
   const { width, height } = first.value
   const rate = String(options.rate ?? 20)
   const input = ['-f', 'rawvideo', '-pix_fmt', 'rgba', '-s', `${width}x${height}`, '-r', rate, '-i', '-']
-  const program = spawn('ffmpeg', ['-loglevel', 'error', '-y', ...input, ...CODECS[format], part], {
+  const program = spawn('ffmpeg', ['-loglevel', 'error', '-y', ...input, ...CODECS[format], unfinished], {
     stdio: ['pipe', 'ignore', 'pipe'],
   })
   let said = ''

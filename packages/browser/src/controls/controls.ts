@@ -155,7 +155,8 @@ export class Controls {
         // Without a condition, everything is shown: all boxes are checked.
         input.checked =
           as === 'checks'
-            ? now === undefined || (Array.isArray(now) ? now.some(one => same(one, to[i])) : same(now, to[i]))
+            ? now === undefined ||
+              (Array.isArray(now) ? now.some(item => same(item, to[i])) : same(now, to[i]))
             : i === this.current(control)
         const label = input.parentElement!
         if (as === 'segments')

@@ -2,7 +2,7 @@ import { Chart, DapploError, type Description } from '@dapplo/core/small'
 import type { PartHost } from '../live/model.ts'
 
 /** The parts of a path such as `draw[0].y` or `where.route`. */
-const partsOf = (path: string): string[] => path.split(/[.[\]]+/).filter(part => part !== '')
+const partsOf = (path: string): string[] => path.split(/[.[\]]+/).filter(name => name !== '')
 
 /** The name of what a control sets in the state; undefined where it sets the description. */
 const stateName = (path: string) => (path.startsWith('state.') ? path.slice('state.'.length) : undefined)
@@ -11,9 +11,9 @@ const stateName = (path: string) => (path.startsWith('state.') ? path.slice('sta
 export function readSetting({ state, live }: PartHost, path: string): unknown {
   const name = stateName(path)
   let now: unknown = name === undefined ? live.chart.description : state
-  for (const part of partsOf(name ?? path)) {
-    if (now === null || typeof now !== 'object' || !Object.hasOwn(now, part)) return undefined
-    now = (now as Record<string, unknown>)[part]
+  for (const key of partsOf(name ?? path)) {
+    if (now === null || typeof now !== 'object' || !Object.hasOwn(now, key)) return undefined
+    now = (now as Record<string, unknown>)[key]
   }
   return now
 }

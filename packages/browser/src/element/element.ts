@@ -54,7 +54,7 @@ export class ChartElement extends Base {
   }
 
   private unfollow(): void {
-    for (const one of this.feeds) one.close()
+    for (const feed of this.feeds) feed.close()
     this.feeds = []
   }
 

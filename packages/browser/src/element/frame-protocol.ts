@@ -54,7 +54,7 @@ export function speakToParent(live: Live): void {
 export function fitFrames(listener?: (frame: HTMLIFrameElement, state: State) => void): () => void {
   const heard = (event: MessageEvent) => {
     if (!isMessage(event.data)) return
-    const frame = [...document.querySelectorAll('iframe')].find(one => one.contentWindow === event.source)
+    const frame = [...document.querySelectorAll('iframe')].find(frame => frame.contentWindow === event.source)
     if (!frame) return
     if (event.data.dapplo === 'size') {
       const height = Number(event.data.height)

@@ -130,10 +130,10 @@ export class Selecting {
     const hidden = new Set(this.view.state.value.hidden)
     const keys = this.view.composition.value.panes.flatMap(pane => pane.bound.legend.map(entry => entry.key))
     if (alone) {
-      const others = keys.filter(one => one !== key)
-      const isAlone = !hidden.has(key) && others.every(one => hidden.has(one))
+      const others = keys.filter(word => word !== key)
+      const isAlone = !hidden.has(key) && others.every(word => hidden.has(word))
       hidden.clear()
-      if (!isAlone) for (const one of others) hidden.add(one)
+      if (!isAlone) for (const word of others) hidden.add(word)
     } else if (hidden.has(key)) hidden.delete(key)
     else hidden.add(key)
     const { hidden: _, ...rest } = this.view.state.value

@@ -20,7 +20,7 @@ export const feedStates = {
     const list = listOf(table)
     list.value = [...list.peek(), state]
     return () => {
-      list.value = list.peek().filter(one => one !== state)
+      list.value = list.peek().filter(other => other !== state)
     }
   },
   /** The states of a table's feeds. Reading them makes an effect follow them. */

@@ -51,7 +51,7 @@ export class Keys {
     if (!this.standing) return
     const composition = this.host.composition()
     const pane = composition.panes[this.standing.pane]
-    const bound = pane?.bound.drawings.find(one => one.drawing.index === this.standing!.drawing)
+    const bound = pane?.bound.drawings.find(drawn => drawn.drawing.index === this.standing!.drawing)
     if (!bound || this.standing.mark >= bound.marks.length) this.leave()
   }
 

@@ -9,7 +9,6 @@ import {
   type State,
   selectionsOf,
   type Timing,
-  tablesOf,
   View,
 } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
@@ -23,7 +22,7 @@ import { followPage, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
 import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
-import { selectedRows, watchState } from './state.ts'
+import { followChanges, selectedRows, watchState } from './state.ts'
 
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
@@ -170,7 +169,7 @@ export class LiveChart implements Live, PartHost {
 
   private takeDown(): void {
     this.pointer.remove()
-    for (const part of this.installed) part.remove?.()
+    for (const installed of this.installed) installed.remove?.()
     this.stage.remove()
   }
 
@@ -212,16 +211,7 @@ export class LiveChart implements Live, PartHost {
   /** Everything that follows from a change: one drawing a frame, however often things change. */
   private listen(): void {
     this.undo.push(
-      effect(() => {
-        for (const table of tablesOf(this.view.chart.value)) table.version.value
-        this.view.state.value
-        this.view.frame.value
-        this.view.preview.value
-        this.view.detail.value
-        this.view.outer.value
-        this.view.followOthers()
-        this.schedule()
-      }),
+      followChanges(this.view, () => this.schedule()),
       effect(() => selectionsOf(this.view.root).set(this.view, this.view.state.value.selected)),
       ...this.member.join(),
       effect(() => this.stage.notice(staleWords(this.view))),
@@ -280,7 +270,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   private settle(): void {
-    for (const part of this.installed) part.settle?.()
+    for (const installed of this.installed) installed.settle?.()
   }
 
   private afterDrawing(): void {
@@ -288,7 +278,7 @@ export class LiveChart implements Live, PartHost {
     this.stage.name(this.current.scene, composition.tongue)
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
-    for (const part of this.installed) part.drawn?.(composition)
+    for (const installed of this.installed) installed.drawn?.(composition)
   }
 
   say(words: string): void {

@@ -1,4 +1,4 @@
-import type { State, View } from '@dapplo/core/small'
+import { type State, tablesOf, type View } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 
 /** Tells a listener of every change of the state, until the returned function is called. */
@@ -23,3 +23,16 @@ export function selectedRows({ root, state }: View): unknown[] {
   const rows = Array.from(state.peek().selected ?? [], serial => places.get(serial))
   return root.rows(rows.filter(row => row !== undefined))
 }
+
+/** Calls when anything changes that the picture follows, without composing it; returns what ends that. */
+export const followChanges = (view: View, changed: () => void): (() => void) =>
+  effect(() => {
+    for (const table of tablesOf(view.chart.value)) table.version.value
+    view.state.value
+    view.frame.value
+    view.preview.value
+    view.detail.value
+    view.outer.value
+    view.followOthers()
+    changed()
+  })

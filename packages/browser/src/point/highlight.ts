@@ -6,7 +6,7 @@ type Context = CanvasRenderingContext2D
 export function highlight(context: Context, reading: Reading, pane: Pane, composition: Composition): void {
   const { theme } = composition
   const { plot, bound } = pane
-  const bars = bound.drawings.every(one => one.drawing.kind.swatch === 'rect' || one.drawing.kind.aside)
+  const bars = bound.drawings.every(drawn => drawn.drawing.kind.swatch === 'rect' || drawn.drawing.kind.aside)
   if (reading.along !== 'point' && !bars) guideLine(context, reading, plot, theme)
   for (const row of reading.rows) outline(context, row.key, row.pointed, pane, theme)
   for (const row of reading.rows) {

@@ -49,4 +49,4 @@ export class Telling {
 
 /** What of a reading the pointer is at. */
 export const pointedRow = (reading: Reading): ReadingRow | undefined =>
-  reading.rows.find(one => one.pointed) ?? reading.rows[0]
+  reading.rows.find(row => row.pointed) ?? reading.rows[0]

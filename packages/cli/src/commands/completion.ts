@@ -25,7 +25,7 @@ export function addCompletion(program: Command): void {
       '\nExamples:\n  source <(dapplo completion bash)\n  dapplo completion fish > ~/.config/fish/completions/dapplo.fish',
     )
     .action((shell: string) => {
-      const commands = program.commands.filter(one => one.name() !== 'completion')
+      const commands = program.commands.filter(command => command.name() !== 'completion')
       const flags = (command: Command) =>
         command.options.map(option => option.long).filter(flag => flag !== undefined)
       if (shell === 'fish') {
@@ -61,7 +61,7 @@ export function addCompletion(program: Command): void {
   case "$before" in
 ${values}
   esac
-  if [ "$COMP_CWORD" -eq 1 ]; then words="${commands.map(one => one.name()).join(' ')}"; fi
+  if [ "$COMP_CWORD" -eq 1 ]; then words="${commands.map(command => command.name()).join(' ')}"; fi
   case "\${COMP_WORDS[1]}" in
 ${cases}
   esac

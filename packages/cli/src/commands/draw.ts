@@ -75,8 +75,8 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
   const opened = openInput(input, reading)
   const chart = chartOf(opened, flags)
   const frame = frameOf(flags, input, opened.house)
-  const others = then.map(one => chartOf(openInput(one, reading), flags))
-  const all = [chart, ...others].flatMap(one => findingsOf(one, frame))
+  const others = then.map(input => chartOf(openInput(input, reading), flags))
+  const all = [chart, ...others].flatMap(shown => findingsOf(shown, frame))
   // Charts of one film read the same data.
   const findings = [...new Map(all.map(finding => [finding.message, finding])).values()]
   if (isFilm(format)) {

@@ -9,14 +9,7 @@ import type { Tongue } from '../words/tongue.ts'
 import { categoriesOf } from './categories.ts'
 import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import { levelOf } from './level.ts'
-import type {
-  Bound,
-  BoundDrawing,
-  LegendSeries,
-  ScaledPart as Part,
-  ScaleInput,
-  ShapedDrawing,
-} from './model.ts'
+import type { Bound, BoundDrawing, LegendSeries, ScaledPart, ScaleInput, ShapedDrawing } from './model.ts'
 import { labelOf } from './naming.ts'
 import { partFindings } from './part-findings.ts'
 import { positions, unboundPositions } from './positions.ts'
@@ -33,52 +26,52 @@ export function bind(
   tongue: Tongue,
   hidden: ReadonlySet<string>,
 ): Bound {
-  const findings = shapes.flatMap(one => one.findings)
+  const findings = shapes.flatMap(shape => shape.findings)
   const scales = new Map<string, ScaleInput>()
   const parts = scaleAll(shapes, description, scales)
   for (const input of scales.values()) {
     if (input.type !== 'text') continue
-    const own = parts.filter(part => part.xInput === input || part.yInput === input)
+    const own = parts.filter(scaled => scaled.xInput === input || scaled.yInput === input)
     input.words = categoriesOf(
-      own.map(part => ({
-        values: part.xInput === input ? part.x : part.y,
-        measured: part.xInput === input ? part.y : part.x,
+      own.map(scaled => ({
+        values: scaled.xInput === input ? scaled.x : scaled.y,
+        measured: scaled.xInput === input ? scaled.y : scaled.x,
       })),
       description.scales?.[input.name],
-      own.find(part => part.drawing.order)?.drawing.order,
+      own.find(scaled => scaled.drawing.order)?.drawing.order,
     )
   }
   const shaded = shapes
-    .filter(one => !one.drawing.kind.parts)
-    .map(one => one.shaped.roles.get('color'))
+    .filter(shape => !shape.drawing.kind.parts)
+    .map(shape => shape.shaped.roles.get('color'))
     .filter(
       (values): values is RoleValues => values !== undefined && isShaded(values, description.scales?.color),
     )
   const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
   const legend: LegendSeries[] = []
   const explained = new Set<string>()
-  const onlyAsides = parts.every(part => part.drawing.kind.aside)
+  const onlyAsides = parts.every(scaled => scaled.drawing.kind.aside)
   let byName = true
   const drawings: BoundDrawing[] = []
   // What stands at a level of the others can only be placed after them.
-  for (const part of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
-    const { drawing, shaped } = part
+  for (const piece of [...parts].sort((a, b) => Number(!!a.drawing.level) - Number(!!b.drawing.level))) {
+    const { drawing, shaped } = piece
     const plain = plainLook(drawing, parts, theme, tongue)
     const { value: all, findings: told } = seriesFor(drawing, shaped, description, theme, tongue, plain)
     findings.push(...told)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
-      addEntries(legend, all, drawing, onTheRight(part.yInput?.name, description), hidden, explained, tongue)
+      addEntries(legend, all, drawing, onTheRight(piece.yInput?.name, description), hidden, explained, tongue)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
     const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
-    const bound = bindOne(part, all, shown, shades, description)
+    const bound = bindOne(piece, all, shown, shades, description)
     findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
     bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
     bound.links = linkTexts(shaped, shown)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
-      const input = role === 'x' ? part.xInput : part.yInput
+      const input = role === 'x' ? piece.xInput : piece.yInput
       const use = { bound, values: bound[role], positions: bound.marks[role] }
       if (input && !use.positions.unbound) (drawing.kind.aside ? input.asides : input.uses).push(use)
     }
@@ -86,7 +79,7 @@ export function bind(
   for (const input of scales.values())
     if (input.uses.length === 0) [input.uses, input.asides] = [input.asides, []]
   for (const [name, input] of scales) if (input.uses.length === 0) scales.delete(name)
-  const sized = shapes.find(one => one.shaped.roles.has('size'))
+  const sized = shapes.find(shape => shape.shaped.roles.has('size'))
   return {
     drawings,
     scales,
@@ -100,7 +93,7 @@ export function bind(
 }
 
 function bindOne(
-  { drawing, shaped, x, y, xInput, yInput }: Part,
+  { drawing, shaped, x, y, xInput, yInput }: ScaledPart,
   { series, seriesOf: allOf, explained }: SeriesOfDrawing,
   shown: Int32Array | undefined,
   shades: ColorScale | undefined,
@@ -148,14 +141,14 @@ function addEntries(
   explained: Set<string>,
   tongue: Tongue,
 ): void {
-  for (const one of entries) {
-    const known = `${kind.swatch} ${one.key}`
-    if (one.name === '' || explained.has(known)) continue
+  for (const entry of entries) {
+    const known = `${kind.swatch} ${entry.key}`
+    if (entry.name === '' || explained.has(known)) continue
     explained.add(known)
     // The reader sees which series the second scale measures.
-    const name = right ? tongue.say('{name} (right)', { name: one.name }) : one.name
-    const swatch = one.by === 'dash' ? 'line' : kind.swatch
-    legend.push({ ...one, name, swatch, hidden: hidden.has(one.key) })
+    const name = right ? tongue.say('{name} (right)', { name: entry.name }) : entry.name
+    const swatch = entry.by === 'dash' ? 'line' : kind.swatch
+    legend.push({ ...entry, name, swatch, hidden: hidden.has(entry.key) })
   }
 }
 
@@ -169,18 +162,18 @@ function onTheRight(name: string | undefined, { axes }: Settled): boolean {
 /** Name and colour of a drawing that is not split into series: those of its measure, and apart from the others. */
 function plainLook(
   drawing: ResolvedDrawing,
-  parts: readonly Part[],
+  parts: readonly ScaledPart[],
   theme: Theme,
   tongue: Tongue,
 ): { name: string; color: string } {
-  const drawn = parts.filter(part => !part.drawing.kind.aside)
+  const drawn = parts.filter(scaled => !scaled.drawing.kind.aside)
   if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
   if (drawn.length <= 1) return { name: '', color: theme.colors[0] }
-  const own = parts.find(part => part.drawing === drawing)!
+  const own = parts.find(scaled => scaled.drawing === drawing)!
   const values = isMeasure(own.x.meaning) && !isMeasure(own.y.meaning) ? own.x : own.y
-  const split = (part: Part) =>
-    ['color', 'series', 'columns', 'shape', 'dash'].some(role => part.shaped.roles.has(role))
-  const alone = drawn.filter(part => !split(part))
+  const split = (scaled: ScaledPart) =>
+    ['color', 'series', 'columns', 'shape', 'dash'].some(role => scaled.shaped.roles.has(role))
+  const alone = drawn.filter(scaled => !split(scaled))
   // Beside series in colours, a plain drawing is drawn in ink.
   const color =
     alone.length < drawn.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]

@@ -17,7 +17,8 @@ const NAMES = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' } 
 export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]): void {
   const { level, against } = bound.drawing
   const base = drawings.find(
-    one => one && !one.drawing.kind.aside && !one.drawing.kind.parts && one.drawing.against === against,
+    drawn =>
+      drawn && !drawn.drawing.kind.aside && !drawn.drawing.kind.parts && drawn.drawing.against === against,
   )
   if (!base || !level) return
   const lying = isLying(base.marks)

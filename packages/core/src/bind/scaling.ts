@@ -38,17 +38,17 @@ export function scaleAll(
     return { drawing, shaped, x, y, xInput: undefined, yInput: undefined }
   })
   for (const pass of ['data', 'constants']) {
-    for (const part of parts) {
-      const { drawing } = part
+    for (const scaled of parts) {
+      const { drawing } = scaled
       if (drawing.kind.parts) continue
       for (const role of ['x', 'y'] as const) {
-        const values = part[role]
+        const values = scaled[role]
         if (constant(values) !== (pass === 'constants')) continue
         const path = drawing.path ? `${drawing.path}.${role}` : role
         const input = scaleOf(role === 'x' ? 'x' : drawing.against, role, values, path)
-        part[role === 'x' ? 'xInput' : 'yInput'] = input
+        scaled[role === 'x' ? 'xInput' : 'yInput'] = input
         if (!constant(values)) zones.set(input, zones.get(input) ?? values.zone)
-        else if (values !== unbound) part[role] = constantFor(values, input, zones.get(input) ?? utc, path)
+        else if (values !== unbound) scaled[role] = constantFor(values, input, zones.get(input) ?? utc, path)
       }
     }
   }

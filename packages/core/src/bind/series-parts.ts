@@ -48,14 +48,14 @@ export function combinations(
   const found = new Map<string, number>()
   const met = new Uint32Array(length)
   const first = parts[0].coded
-  const one = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
+  const single = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
   const list: number[][] = []
   for (let mark = 0; mark < length; mark++) {
     // The common case, one role, is looked up in an array; a million marks should not make a million strings.
-    if (one) {
+    if (single) {
       const code = first.codes[mark]
-      if (one[code + 1] < 0) one[code + 1] = list.push([code]) - 1
-      met[mark] = one[code + 1]
+      if (single[code + 1] < 0) single[code + 1] = list.push([code]) - 1
+      met[mark] = single[code + 1]
       continue
     }
     const codes = parts.map(part => part.coded.codes[mark])

@@ -54,12 +54,12 @@ export function seriesFor(
   const dash = drawing.style.dash ?? []
   if (parts.length === 0) {
     const name = drawing.name ?? plain.name
-    const one = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }
+    const series = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }
     return found({
-      series: [one],
+      series: [series],
       seriesOf: undefined,
-      entries: [{ ...one, by: 'color', title: '' }],
-      explained: [[one.key]],
+      entries: [{ ...series, by: 'color', title: '' }],
+      explained: [[series.key]],
     })
   }
   const { codes, seriesOf } = combinations(parts, shaped.length)
@@ -107,8 +107,8 @@ export function seriesFor(
     return found({
       series,
       seriesOf: series.length > 1 ? seriesOf : undefined,
-      entries: series.map(one => ({ ...one, by, title })),
-      explained: series.map(one => [one.key]),
+      entries: series.map(series => ({ ...series, by, title })),
+      explained: series.map(series => [series.key]),
     })
   }
   const entries: SeriesEntry[] = []

@@ -36,8 +36,8 @@ export function unpivot(
   }
   const parts = meanings.map((_, k) => shaped.roles.get(`${role} ${k}`)!)
   const joined = new Float64Array(length * times)
-  parts.forEach((part, k) => {
-    if (part.cells.type !== 'text') joined.set(part.cells.values, k * length)
+  parts.forEach((values, k) => {
+    if (values.cells.type !== 'text') joined.set(values.cells.values, k * length)
   })
   roles.set(role, {
     ...parts[0],

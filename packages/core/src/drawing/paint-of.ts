@@ -4,7 +4,7 @@ import type { MarkStyle, Marks } from '../describe/model.ts'
 export function paintOf(marks: Marks, style: MarkStyle): { colors: readonly string[]; color: Uint16Array } {
   if (marks.shade && style.color === undefined) return { colors: marks.shade.colors, color: marks.shade.of }
   return {
-    colors: marks.series.map(one => style.color ?? one.color),
+    colors: marks.series.map(series => style.color ?? series.color),
     color: marks.seriesOf ?? new Uint16Array(marks.length),
   }
 }

@@ -211,7 +211,7 @@ function strokes(
 function pictures(axis: AxisLayout, { side, away, tickLength = 0 }: AxisLook, plot: Box): Images[] {
   const shown = axis.pictures
     .map((href, i) => ({ href, i }))
-    .filter((one): one is { href: string; i: number } => one.href !== undefined)
+    .filter((image): image is { href: string; i: number } => image.href !== undefined)
   if (shown.length === 0) return []
   const gap = away + LABEL_GAP + tickLength
   const place = (i: number) => {

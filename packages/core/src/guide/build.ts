@@ -74,17 +74,17 @@ export function segments(
       id,
       part: 'guide',
       clip: look.clip ?? false,
-      keys: lines.map(one => one.key),
+      keys: lines.map(stroke => stroke.key),
       colors: [look.color],
       color: new Uint16Array(lines.length),
-      x1: Float32Array.from(lines, one => one.x1),
-      y1: Float32Array.from(lines, one => one.y1),
-      x2: Float32Array.from(lines, one => one.x2),
-      y2: Float32Array.from(lines, one => one.y2),
+      x1: Float32Array.from(lines, stroke => stroke.x1),
+      y1: Float32Array.from(lines, stroke => stroke.y1),
+      x2: Float32Array.from(lines, stroke => stroke.x2),
+      y2: Float32Array.from(lines, stroke => stroke.y2),
       width: look.width,
       dash: look.dash,
       along: look.along,
-      at: Float64Array.from(lines, one => one.at ?? Number.NaN),
+      at: Float64Array.from(lines, stroke => stroke.at ?? Number.NaN),
     },
   ]
 }
@@ -96,20 +96,20 @@ export function boxes(
   radius = 0,
 ): Rects[] {
   if (list.length === 0) return []
-  const colors = [...new Set(list.map(one => one.color))]
+  const colors = [...new Set(list.map(rect => rect.color))]
   return [
     {
       kind: 'rects',
       id,
       part: 'guide',
       clip: false,
-      keys: list.map(one => one.key),
+      keys: list.map(rect => rect.key),
       colors,
-      color: Uint16Array.from(list, one => colors.indexOf(one.color)),
-      x: Float32Array.from(list, one => one.x),
-      y: Float32Array.from(list, one => one.y),
-      width: Float32Array.from(list, one => one.width),
-      height: Float32Array.from(list, one => one.height),
+      color: Uint16Array.from(list, rect => colors.indexOf(rect.color)),
+      x: Float32Array.from(list, rect => rect.x),
+      y: Float32Array.from(list, rect => rect.y),
+      width: Float32Array.from(list, rect => rect.width),
+      height: Float32Array.from(list, rect => rect.height),
       round: new Uint8Array(list.length),
       radius,
     },

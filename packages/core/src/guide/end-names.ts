@@ -34,12 +34,12 @@ export function endNames(
       end: lines.map(batch => lastPoint(batch, entry.key, plot)).find(point => point !== undefined),
     }))
     .filter(
-      (one): one is { entry: LegendEntry; end: { x: number; y: number } } =>
-        one.end !== undefined && !one.entry.hidden,
+      (named): named is { entry: LegendEntry; end: { x: number; y: number } } =>
+        named.end !== undefined && !named.entry.hidden,
     )
     .sort((a, b) => a.end.y - b.end.y)
   const places = spreadOut(
-    ends.map(one => one.end.y),
+    ends.map(named => named.end.y),
     NAME_STEP,
     plot.y + NAME_STEP / 2 - 6,
     plot.y + plot.height - NAME_STEP / 2 + 6,
@@ -65,9 +65,9 @@ export function endNames(
     id: 'ends/strokes',
     part: 'guide',
     clip: false,
-    names: ends.map(one => one.entry.key),
+    names: ends.map(named => named.entry.key),
     keys: [],
-    colors: ends.map(one => one.entry.color),
+    colors: ends.map(named => named.entry.color),
     color: Uint16Array.from(ends, (_, i) => i),
     starts: Uint32Array.from({ length: ends.length + 1 }, (_, i) => i * 2),
     x: Float32Array.from(ends.flatMap(() => [left, left + RUN])),
@@ -75,7 +75,7 @@ export function endNames(
     atX: Float64Array.from(ends.flatMap(() => [0, 1])),
     atY: new Float64Array(ends.length * 2),
     width: new Float32Array(ends.length).fill(2),
-    dash: ends.map(one => one.entry.dash),
+    dash: ends.map(named => named.entry.dash),
   }
   return [...segments('ends/leaders', leaders, { color: theme.strong, width: 1 }), strokes, ...names.build()]
 }

@@ -164,7 +164,7 @@ function best(
 ): LabelSpot | undefined {
   const color = theme.text
   const free = spots.filter(spot => room.isFree(textBox(width, font, spot.x, spot.y, spot.anchor)))
-  const spot = free.find(one => room.isBare(textBox(width, font, one.x, one.y, one.anchor))) ?? free[0]
+  const spot = free.find(spot => room.isBare(textBox(width, font, spot.x, spot.y, spot.anchor))) ?? free[0]
   if (!spot) return undefined
   const ground = room.groundOf(textBox(width, font, spot.x, spot.y, spot.anchor))
   const ink = ground === undefined ? undefined : inkOn(ground, theme)

@@ -119,7 +119,7 @@ export function legend(
 const colorOf = (entry: LegendEntry, theme: Theme) => (entry.hidden ? theme.missing : entry.color)
 
 function swatches(id: string, placed: Placed[], theme: Theme): Batch[] {
-  const of = (swatch: LegendEntry['swatch']) => placed.filter(one => one.entry.swatch === swatch)
+  const of = (swatch: LegendEntry['swatch']) => placed.filter(placed => placed.entry.swatch === swatch)
   const bars = of('rect').map(run => ({
     x: run.x,
     y: run.y - 2,

@@ -77,12 +77,12 @@ class Sheet {
 
   add({ text, key }: LabelItem, { x, y, anchor, color, halo, leader }: LabelSpot): void {
     const name = `${this.id}/labels ${anchor}${halo ? '' : ' plain'}`
-    let one = this.builders.get(name)
-    if (!one) {
-      one = { builder: new TextBuilder(name, { ...this.font, anchor }), halo }
-      this.builders.set(name, one)
+    let sheet = this.builders.get(name)
+    if (!sheet) {
+      sheet = { builder: new TextBuilder(name, { ...this.font, anchor }), halo }
+      this.builders.set(name, sheet)
     }
-    one.builder.add(text, x, y, color, key)
+    sheet.builder.add(text, x, y, color, key)
     if (leader) this.leaders.push({ ...leader, key })
   }
 

@@ -42,8 +42,8 @@ export function planSlices(
   const font: Font = { size: theme.sizes.text, weight: 400 }
   if (width < WIDE || words.length > MOST || words.length === 0)
     return { beside: false, room: { x: 2, y: 2 } }
-  const widest = Math.max(...words.map(one => fullWidth(one, font, measure)))
-  const values = Math.max(...words.map(one => measure(one.value, font) + 8))
+  const widest = Math.max(...words.map(slice => fullWidth(slice, font, measure)))
+  const values = Math.max(...words.map(slice => measure(slice.value, font) + 8))
   if (width * SIDE - AWAY < values + LEAST_NAME) return { beside: false, room: { x: 2, y: 2 } }
   return { beside: true, room: { x: Math.min(widest + AWAY + 8, width * SIDE), y: 10 } }
 }

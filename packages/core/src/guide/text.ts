@@ -12,7 +12,7 @@ let graphemes: Intl.Segmenter | undefined
 export function charactersOf(text: string): string[] {
   if (/^[\x20-\x7e]*$/.test(text)) return [...text]
   graphemes ??= new Intl.Segmenter(undefined, { granularity: 'grapheme' })
-  return Array.from(graphemes.segment(text), part => part.segment)
+  return Array.from(graphemes.segment(text), segment => segment.segment)
 }
 
 /** Cuts a text to the width and ends it with …, between whole characters; at least one character stays. */

@@ -185,7 +185,7 @@ export function glideSegments(old: Segments, batch: Segments, { from, to }: Glid
 function seenOf(batch: Segments | Texts, context: GlideContext): (batch: Segments | Texts) => typeof batch {
   const axis = batch.along?.x ? 'x' : 'y'
   const name = batch.along?.[axis]
-  return name === undefined || !batch.at ? one => one : keepInPlot(context, axis, name)
+  return name === undefined || !batch.at ? batch => batch : keepInPlot(context, axis, name)
 }
 
 /** Leaving ticks go where the new scale would have them. */

@@ -39,12 +39,12 @@ export function pixelRuns({ columns, rgba }: Pixels): PixelRuns[] {
 }
 
 function add(found: Map<number, PixelRuns>, code: number, column: number, row: number, length: number): void {
-  let one = found.get(code)
-  if (!one) {
+  let runs = found.get(code)
+  if (!runs) {
     const opacity = (code % 256) / 255
     const rgb = Math.floor(code / 256)
-    one = { color: `#${rgb.toString(16).padStart(6, '0')}`, opacity, runs: [] }
-    found.set(code, one)
+    runs = { color: `#${rgb.toString(16).padStart(6, '0')}`, opacity, runs: [] }
+    found.set(code, runs)
   }
-  one.runs.push([column, row, length])
+  runs.runs.push([column, row, length])
 }

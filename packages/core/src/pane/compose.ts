@@ -28,10 +28,10 @@ export function layoutPane(input: PaneInput): PaneLayout {
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
   const pies = new Map(
     bound.drawings
-      .filter(one => labels && one.drawing.kind.parts)
-      .map(one => [
-        one,
-        labels!.planPie(one, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure),
+      .filter(drawn => labels && drawn.drawing.kind.parts)
+      .map(drawn => [
+        drawn,
+        labels!.planPie(drawn, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure),
       ]),
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
@@ -40,7 +40,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
   const inner = innerBox(box, legends)
   const words = placeWords({ ...input, legends: legends.list, axes, inner, tiny })
   // Ticks of an axis without values would be numbers out of thin air.
-  const drawnOnes = bound.drawings.filter(one => !one.drawing.kind.aside)
+  const drawnOnes = bound.drawings.filter(drawn => !drawn.drawing.kind.aside)
   const empty = (drawnOnes.length > 0 ? drawnOnes : bound.drawings).every(isEmpty)
   const tinyLine = tiny && !empty && tinyHasWords(box)
   const room = {

@@ -47,13 +47,13 @@ export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLa
   const scales = new Map(axes.map(({ name }) => [name, layouts.get(name)!.scale]))
   const guides = guideShapes(planned, plot, layouts)
   const drawn = drawAll(planned, plot, scales)
-  const shapes = drawn.flatMap(one => one.batches)
+  const shapes = drawn.flatMap(drawn => drawn.batches)
   const worded =
     tiny || empty || !labels
       ? { value: [], findings: [] }
       : labels.shapes(drawn, tongue, plot, theme, measure)
   // Bars stand on the line at zero; other shapes cross it.
-  const barsOnly = bound.drawings.every(one => one.drawing.kind.fromZero || one.drawing.kind.aside)
+  const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value
   const batches = [
     ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
@@ -113,7 +113,7 @@ function guideShapes(
   for (const axis of room.axes) {
     const layout = layouts.get(axis.name)!
     if (room.empty || (axis.hidden && !sharedBelow)) continue
-    const look = lookOf(axis, layout, plot)
+    const look = withEmphasis(axis, layout, plot)
     findings.push(...look.findings)
     value.behind.push(...gridShapes(layout, look.value, plot, theme))
     if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
@@ -124,7 +124,7 @@ function guideShapes(
 }
 
 /** How an axis looks, with the stronger gridlines that it has room for. */
-function lookOf(
+function withEmphasis(
   { name, role, look }: PlannedAxis,
   layout: AxisLayout,
   plot: Box,
@@ -142,30 +142,30 @@ function drawAll(
   scales: ReadonlyMap<string, PositionScale>,
 ): DrawnShapes[] {
   const { bound, frame, theme, preview } = input
-  return bound.drawings.map(one => {
-    const { drawing, marks } = one
+  return bound.drawings.map(drawn => {
+    const { drawing, marks } = drawn
     const batches = drawing.kind.draw({
       id: `drawing ${drawing.index}`,
-      marks: preview === undefined ? marks : faded(one, preview, theme),
-      x: scales.get(one.xScale)!,
-      y: scales.get(one.yScale)!,
+      marks: preview === undefined ? marks : faded(drawn, preview, theme),
+      x: scales.get(drawn.xScale)!,
+      y: scales.get(drawn.yScale)!,
       plot,
       density: frame.density ?? 1,
       style: drawing.style,
       arrange: arrangeOf(drawing),
       between: drawing.between,
       points: drawing.points,
-      order: drawing.order ?? (one.x.meaning.is === 'cycle' ? 'given' : undefined),
+      order: drawing.order ?? (drawn.x.meaning.is === 'cycle' ? 'given' : undefined),
       largest,
-      labelRoom: pies.get(one)?.room ?? { x: 0, y: 0 },
+      labelRoom: pies.get(drawn)?.room ?? { x: 0, y: 0 },
       locale: bound.tongue.locale,
       theme,
       options: drawing.options,
-      memory: one.memory,
+      memory: drawn.memory,
     })
     return {
-      bound: one,
-      batches: withLinks(batches, one).map(batch => ({ ...batch, drawing: drawing.index })),
+      bound: drawn,
+      batches: withLinks(batches, drawn).map(batch => ({ ...batch, drawing: drawing.index })),
     }
   })
 }
@@ -174,7 +174,7 @@ function drawAll(
 function sliceWords({ input, pies }: PlannedPane, drawn: readonly DrawnShapes[], plot: Box): Batch[] {
   const { labels, bound, theme, measure } = input
   return [...pies].flatMap(([pie, plan]) => {
-    const wedges = drawn.find(one => one.bound === pie)!.batches.find(batch => batch.kind === 'wedges')
+    const wedges = drawn.find(drawn => drawn.bound === pie)!.batches.find(batch => batch.kind === 'wedges')
     return wedges && labels ? labels.pie(pie, wedges, plan, plot, bound.tongue, theme, measure) : []
   })
 }
@@ -218,8 +218,8 @@ function withLinks(batches: Batch[], { links, marks }: BoundDrawing): Batch[] {
 function faded({ marks, explained }: BoundDrawing, key: string, theme: Theme) {
   const known = explained.some(keys => keys.includes(key))
   if (!known) return marks
-  const series = marks.series.map((one, s) =>
-    explained[s].includes(key) ? one : { ...one, color: blend(one.color, theme.background, 0.78) },
+  const series = marks.series.map((series, s) =>
+    explained[s].includes(key) ? series : { ...series, color: blend(series.color, theme.background, 0.78) },
   )
   return { ...marks, series }
 }
@@ -242,7 +242,7 @@ function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, Axi
   const font = { size: theme.sizes.text, weight: 400 } as const
   const builder = new TextBuilder('axis title x', { ...font, anchor: 'end' })
   const axis = room.axes.find(
-    one => one.role === 'x' && one.title !== '' && !one.hidden && one.look.side === 'bottom',
+    axis => axis.role === 'x' && axis.title !== '' && !axis.hidden && axis.look.side === 'bottom',
   )
   if (axis) {
     const down = axis.look.away + (layouts.get(axis.name)?.thickness ?? 0) + (axis.look.tickLength ?? 0)

@@ -40,12 +40,12 @@ interface Wish {
 
 /** What the description wishes for a role's legend. */
 function wishOf({ legend: wish }: Settled, role: LegendRole): Wish {
-  const read = (one: Legend | undefined): Wish =>
-    one === false
+  const read = (legend: Legend | undefined): Wish =>
+    legend === false
       ? { at: false }
-      : typeof one === 'object'
-        ? { ...one, at: one.at ?? 'auto' }
-        : { at: one ?? 'auto' }
+      : typeof legend === 'object'
+        ? { ...legend, at: legend.at ?? 'auto' }
+        : { at: legend ?? 'auto' }
   const byRole =
     typeof wish === 'object' && ['color', 'size', 'shape', 'dash'].some(name => Object.hasOwn(wish, name))
   return read(byRole ? (wish as Record<string, Legend>)[role] : (wish as Legend | undefined))
@@ -153,12 +153,12 @@ function endsSuit(
 function needsNames(bound: Bound, named: boolean, description: Settled): boolean {
   const wish = wishOf(description, 'color').at
   if (named && (wish === 'auto' || wish === 'ends')) return false
-  const drawn = bound.drawings.filter(one => !one.drawing.kind.aside)
-  return !(drawn.length > 0 ? drawn : bound.drawings).every(one => {
-    if (one.drawing.kind.parts) return false
-    const color = one.drawing.roles.get('color') ?? one.drawing.roles.get('series')
+  const drawn = bound.drawings.filter(drawn => !drawn.drawing.kind.aside)
+  return !(drawn.length > 0 ? drawn : bound.drawings).every(drawn => {
+    if (drawn.drawing.kind.parts) return false
+    const color = drawn.drawing.roles.get('color') ?? drawn.drawing.roles.get('series')
     if (!color) return false
-    const { roles } = one.drawing
+    const { roles } = drawn.drawing
     return ['x', 'y'].some(role => roles.has(role) && meaningKey(roles.get(role)!) === meaningKey(color))
   })
 }
@@ -172,10 +172,10 @@ const PADDING = 8
 
 /** The room that the legends on one side take, in pixels. */
 export function sideWidth({ list }: Legends, side: 'left' | 'right', box: Box): number {
-  const own = list.filter(one => one.at === side)
+  const own = list.filter(legend => legend.at === side)
   if (own.length === 0) return 0
   const most = box.width * SIDE
-  return Math.min(most, Math.max(...own.map(one => one.lay(0, 0, most, box.height).width)) + BESIDE)
+  return Math.min(most, Math.max(...own.map(legend => legend.lay(0, 0, most, box.height).width)) + BESIDE)
 }
 
 /** The legends to the left and right of the plot, under each other from its upper edge. */
@@ -197,9 +197,9 @@ function stack(
 ): Batch[] {
   let down = 0
   const out: Batch[] = []
-  for (const one of list) {
-    if (one.at !== at || height - down < 24) continue
-    const block = one.lay(x, y + down, width, height - down)
+  for (const legend of list) {
+    if (legend.at !== at || height - down < 24) continue
+    const block = legend.lay(x, y + down, width, height - down)
     out.push(...block.batches)
     down += block.height + PADDING
   }
@@ -208,13 +208,13 @@ function stack(
 
 /** Legends in corners of the plot, on a ground that parts them from the shapes. */
 export function legendsInside({ list }: Legends, plot: Box, theme: Theme): Batch[] {
-  const corners = [...new Set(list.map(one => one.at).filter(at => at.startsWith('inside')))]
+  const corners = [...new Set(list.map(legend => legend.at).filter(at => at.startsWith('inside')))]
   return corners.flatMap(corner => {
-    const own = list.filter(one => one.at === corner)
+    const own = list.filter(legend => legend.at === corner)
     const most = plot.width * 0.5 - PADDING * 4
     const room = plot.height - PADDING * 4
     if (most < 40 || room < 24) return []
-    const blocks = own.map(one => one.lay(0, 0, most, room))
+    const blocks = own.map(legend => legend.lay(0, 0, most, room))
     const width = Math.max(...blocks.map(block => block.width))
     const height = blocks.reduce((sum, block) => sum + block.height, 0)
     if (height > plot.height) return []
@@ -223,8 +223,8 @@ export function legendsInside({ list }: Legends, plot: Box, theme: Theme): Batch
     const y = corner.includes('top') ? plot.y + PADDING : plot.y + plot.height - PADDING - ground.height
     const [panel] = boxes(`${corner}/ground`, [{ x, y, ...ground, color: theme.background, key: 'ground' }])
     let down = y + PADDING
-    const shapes = own.flatMap((one, i) => {
-      const block = one.lay(x + PADDING, down, most, room)
+    const shapes = own.flatMap((legend, i) => {
+      const block = legend.lay(x + PADDING, down, most, room)
       down += blocks[i].height
       return block.batches
     })

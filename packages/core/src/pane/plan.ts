@@ -42,9 +42,9 @@ function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[
   const level = source.role === 'x'
   if (side !== undefined && level === (side === 'top' || side === 'bottom')) return side
   if (level) return 'bottom'
-  const taken = planned.filter(one => one.role === 'y')
+  const taken = planned.filter(axis => axis.role === 'y')
   if (source.name === 'right') return 'right'
-  return taken.length === 0 || taken.some(one => one.look.side === 'right') ? 'left' : 'right'
+  return taken.length === 0 || taken.some(axis => axis.look.side === 'right') ? 'left' : 'right'
 }
 
 function planOne(
@@ -166,7 +166,7 @@ function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: bo
   // A second scale has gridlines of its own only where they are those of the first.
   if (source.role === 'y') return input.name === 'y' || bound.scales.get('y') === undefined
   // Points are read in both directions, lying bars along x; a time axis needs no lines.
-  return grows || bound.drawings.every(one => one.drawing.kind.scattered)
+  return grows || bound.drawings.every(drawn => drawn.drawing.kind.scattered)
 }
 
 /** Scales that no drawing uses, but that read another one differently: as a percentage of a total. */
@@ -178,8 +178,8 @@ function readings(
 ): PlannedAxis[] {
   const out: PlannedAxis[] = []
   for (const [name, scale] of Object.entries(description.scales ?? {})) {
-    if (scale.percentOf === undefined || planned.some(one => one.name === name)) continue
-    const base = planned.find(one => one.name === 'y')
+    if (scale.percentOf === undefined || planned.some(axis => axis.name === name)) continue
+    const base = planned.find(axis => axis.name === 'y')
     const domain = domains.get('y')
     if (!base || !domain || !(Math.abs(scale.percentOf) > 0)) continue
     const option = description.axes?.[name]

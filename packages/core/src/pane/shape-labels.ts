@@ -37,7 +37,7 @@ export function shapeLabels(
   if (jobs.length === 0) return { value: [], findings }
   const room = new LabelRoom(
     { x: plot.x - 1, y: plot.y - 3, width: plot.width + 2, height: plot.height + 4 },
-    drawn.flatMap(one => one.batches),
+    drawn.flatMap(drawn => drawn.batches),
   )
   const value = jobs.flatMap(({ bound, job }) => {
     const { batches, left } = placeLabels(`drawing ${bound.drawing.index}`, job, room, plot, theme, measure)
@@ -69,7 +69,7 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue):
   }
   const texts = labels ?? (drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined)
   if (!texts || drawing.wordless) return undefined
-  const batch = batches.find(one => one.kind === 'rects' || one.kind === 'segments') ?? batches[0]
+  const batch = batches.find(batch => batch.kind === 'rects' || batch.kind === 'segments') ?? batches[0]
   if (!batch) return undefined
   if (batch.kind === 'lines' && batch.keys.length === 0 && batch.labels === undefined) return undefined
   const markOf = new Map<string | number, number>()

@@ -69,7 +69,7 @@ export function lackOf({ drawings }: Bound): Sentence | undefined {
 
 /** The names of what is drawn: `Bar and line`. A kind of one's own is called what it is called. */
 function kindsOf({ drawings, tongue }: Bound): string {
-  const names = [...new Set(drawings.map(one => one.drawing.kind.name))].map(name =>
+  const names = [...new Set(drawings.map(drawn => drawn.drawing.kind.name))].map(name =>
     tongue.say(name as 'bar'),
   )
   const all = names.reduce((kind, other) => tongue.say('{kind} and {other}', { kind, other }))

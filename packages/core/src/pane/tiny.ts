@@ -23,7 +23,7 @@ export function tinyWords(
   theme: Theme,
   measure: Measure,
 ): Batch[] {
-  const first = bound.drawings.find(one => !one.drawing.kind.aside) ?? bound.drawings[0]
+  const first = bound.drawings.find(drawn => !drawn.drawing.kind.aside) ?? bound.drawings[0]
   if (!first) return []
   const font = { size: theme.sizes.caption, weight: 400 } as const
   const strong = { size: theme.sizes.caption, weight: 600 } as const

@@ -75,9 +75,9 @@ export function placeWords({
   const legendsAt = (at: 'top' | 'bottom', y: number): GuideBlock => {
     let down = 0
     const batches: Batch[] = []
-    for (const one of legends) {
-      if (one.at !== at) continue
-      const block = one.lay(inner.x, y + down, inner.width, box.height * 0.4)
+    for (const legend of legends) {
+      if (legend.at !== at) continue
+      const block = legend.lay(inner.x, y + down, inner.width, box.height * 0.4)
       batches.push(...block.batches)
       down += block.height
     }

@@ -142,8 +142,8 @@ function periodsOf(values: RoleValues, table: Table, locale: string): Period[] {
   for (let row = 0; row < table.length; row++) {
     const key = keyOf(row)
     if (Number.isNaN(key) || (cells.type === 'text' && key < 0)) continue
-    const one = found.get(key)
-    if (one) one.rows.push(row)
+    const period = found.get(key)
+    if (period) period.rows.push(row)
     else found.set(key, { mark: row, rows: [row] })
   }
   const numeric =

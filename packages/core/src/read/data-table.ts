@@ -27,7 +27,7 @@ export type DataStyle = 'read' | 'plain'
 export function dataTables(composition: Composition, most = MOST, style: DataStyle = 'read'): DataTable[] {
   return composition.panes.flatMap(pane =>
     pane.bound.drawings
-      .filter(one => !one.drawing.kind.aside && one.marks.length > 0)
+      .filter(drawn => !drawn.drawing.kind.aside && drawn.marks.length > 0)
       .map(bound => tableOf(bound, composition, most, style)),
   )
 }
@@ -126,7 +126,7 @@ function pivoted(
     caption: title,
     head: [
       labelOf(across.meaning, drawing.table, tongue),
-      ...(marks.series.length > 1 && !alone ? marks.series.map(one => one.name) : [title]),
+      ...(marks.series.length > 1 && !alone ? marks.series.map(series => series.name) : [title]),
     ],
     rows,
     more: found.size - rows.length,

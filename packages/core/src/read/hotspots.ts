@@ -60,7 +60,7 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
         if (Number.isNaN(value)) return
         const key = `${axis} ${value}`
         // A name in several lines is one word.
-        const known = out.find(one => one.kind === 'label' && one.pane === i && one.key === key)
+        const known = out.find(spot => spot.kind === 'label' && spot.pane === i && spot.key === key)
         const box = boxOf(batch, t, measure)
         if (known) Object.assign(known, { name: `${known.name} ${name}`, box: around(known.box, box) })
         else out.push({ kind: 'label', key, scale: axis, value, name, pane: i, hidden: false, box })

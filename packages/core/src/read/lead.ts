@@ -19,7 +19,7 @@ export function leadOf(
 ): Lead | undefined {
   const bound = panes
     .flatMap(pane => pane.bound.drawings)
-    .find(one => !one.drawing.kind.aside && one.marks.length > 0)
+    .find(drawn => !drawn.drawing.kind.aside && drawn.marks.length > 0)
   if (!bound) return undefined
   const { marks, drawing } = bound
   const table = drawing.table

@@ -117,7 +117,7 @@ export function readPoint(
 /** The bar that stands for a mark; undefined for kinds without bars. */
 export function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {
   const batch = batches.find(
-    one => one.kind === 'rects' && one.drawing === drawing.index && one.x.length === marks.length,
+    batch => batch.kind === 'rects' && batch.drawing === drawing.index && batch.x.length === marks.length,
   )
   if (batch?.kind !== 'rects' || Number.isNaN(batch.x[mark])) return undefined
   return { x: batch.x[mark], y: batch.y[mark], width: batch.width[mark], height: batch.height[mark] }
@@ -132,7 +132,7 @@ export function readSlice(
 ): Reading | undefined {
   for (const drawing of drawn) {
     const batch = composition.batches.find(
-      one => one.kind === 'wedges' && one.drawing === drawing.drawing.index,
+      batch => batch.kind === 'wedges' && batch.drawing === drawing.drawing.index,
     )
     if (batch?.kind !== 'wedges' || batch.x.length === 0) continue
     const [cx, cy] = [batch.x[0], batch.y[0]]

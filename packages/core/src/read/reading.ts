@@ -31,19 +31,20 @@ export function paneAt({ panes }: Composition, x: number, y: number): Pane | und
 
 function readPane(composition: Place, x: number, y: number): Reading | undefined {
   const { bound } = composition
-  const all = bound.drawings.filter(one => one.marks.length > 0)
+  const all = bound.drawings.filter(drawn => drawn.marks.length > 0)
   // What annotates is read where there is nothing else.
-  const shown = all.filter(one => !one.drawing.kind.aside)
-  const drawn = shown.length > 0 ? shown : all.filter(one => !one.marks.x.unbound && !one.marks.y.unbound)
+  const shown = all.filter(drawn => !drawn.drawing.kind.aside)
+  const drawn =
+    shown.length > 0 ? shown : all.filter(drawn => !drawn.marks.x.unbound && !drawn.marks.y.unbound)
   if (drawn.length === 0) return undefined
-  const every = (reads: Kind['reads']) => drawn.every(one => one.drawing.kind.reads === reads)
+  const every = (reads: Kind['reads']) => drawn.every(drawn => drawn.drawing.kind.reads === reads)
   if (every('slice')) return readSlice(composition, drawn, x, y)
   // Points of intervals stand along them.
-  if (every('point') && drawn.every(one => !one.marks.x.from && !one.marks.y.from))
+  if (every('point') && drawn.every(drawn => !drawn.marks.x.from && !drawn.marks.y.from))
     return readPoint(composition, drawn, x, y)
   if (every('cell')) return readCell(composition, drawn, x, y)
-  const placed = drawn.filter(one => one.drawing.kind.reads !== 'slice')
-  const along = placed.every(one => one.marks.x.measured && !one.marks.y.measured) ? 'y' : 'x'
+  const placed = drawn.filter(drawn => drawn.drawing.kind.reads !== 'slice')
+  const along = placed.every(drawn => drawn.marks.x.measured && !drawn.marks.y.measured) ? 'y' : 'x'
   return readPlace(composition, placed, along, x, y)
 }
 

@@ -22,11 +22,11 @@ export type Step = 'next' | 'previous' | 'up' | 'down' | 'first' | 'last'
 export function walk(composition: Composition, from: Standing | undefined, step: Step): Standing | undefined {
   const places = composition.panes.flatMap((pane, p) =>
     pane.bound.drawings
-      .filter(one => !one.drawing.kind.aside && one.marks.length > 0)
+      .filter(drawn => !drawn.drawing.kind.aside && drawn.marks.length > 0)
       .map(bound => ({ pane, p, bound })),
   )
   if (places.length === 0) return undefined
-  const at = places.findIndex(one => one.p === from?.pane && one.bound.drawing.index === from.drawing)
+  const at = places.findIndex(place => place.p === from?.pane && place.bound.drawing.index === from.drawing)
   const here = places[at]
   if (!from || !here || from.mark >= here.bound.marks.length) {
     const { pane, p, bound } = places[0]

@@ -40,7 +40,7 @@ export function resolve(
   labels?: Labels,
 ): Resolved {
   const listed = listOf({ table, description, kinds, tables })
-  const drawings = listed.map((one, index) => resolveOne(one, index, description))
+  const drawings = listed.map((listed, index) => resolveOne(listed, index, description))
   checkTold(description.tooltip, table)
   needLabels(drawings, labels)
   const { through } = description
@@ -135,7 +135,9 @@ function resolveOne(listed: Listed, index: number, description: Description): Re
 
 /** Words at shapes need the part that places them. */
 function needLabels(drawings: readonly ResolvedDrawing[], labels: Labels | undefined): void {
-  const labelled = drawings.find(one => one.label !== undefined || (one.kind.labelled && !one.wordless))
+  const labelled = drawings.find(
+    drawing => drawing.label !== undefined || (drawing.kind.labelled && !drawing.wordless),
+  )
   if (!labelled || labels) return
   const needs = labelled.label === undefined ? `the kind "${labelled.kind.name}"` : '"label"'
   throw new DapploError(

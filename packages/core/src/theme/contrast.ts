@@ -29,8 +29,8 @@ function luminance(rgb: Rgb): number {
 }
 
 /** The contrast of two colours by WCAG 2, from 1 to 21; undefined where a colour cannot be read. */
-export function contrast(one: string, other: string): number | undefined {
-  const [a, b] = [readColor(one), readColor(other)]
+export function contrast(word: string, other: string): number | undefined {
+  const [a, b] = [readColor(word), readColor(other)]
   if (!a || !b) return undefined
   const [light, dark] = [luminance(a), luminance(b)].sort((p, q) => q - p)
   return (light + 0.05) / (dark + 0.05)

@@ -83,12 +83,12 @@ export class Answers {
       return arrival
     }
     const answers = charts.map(({ drawings, heading }) => ({
-      drawings: drawings.map(one => {
-        const { drawing, question, answer } = one
+      drawings: drawings.map(ask => {
+        const { drawing, question, answer } = ask
         const arrival = read(answer)
-        if (arrival && 'shaped' in arrival) return { ...one, answer: arrival.shaped }
+        if (arrival && 'shaped' in arrival) return { ...ask, answer: arrival.shaped }
         if (arrival) findings.push(noAnswer(drawing.table.title, arrival.error, drawing.path))
-        return { ...one, answer: unanswered(drawing.table, question, arrival ? 'failed' : 'on its way') }
+        return { ...ask, answer: unanswered(drawing.table, question, arrival ? 'failed' : 'on its way') }
       }),
       heading: heading.map(holes =>
         holes.map(answer => {

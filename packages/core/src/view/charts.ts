@@ -58,10 +58,10 @@ export function wordsOf(
   const title =
     shown.description.title ??
     all
-      .map(one => one.title)
+      .map(words => words.title)
       .filter(Boolean)
       .join('; ')
-  return { title, description: all.map(one => `${one.title}: ${one.description}`).join(' ') }
+  return { title, description: all.map(words => `${words.title}: ${words.description}`).join(' ') }
 }
 
 /** What was found in the columns that a drawing reads. */

@@ -112,8 +112,8 @@ export function openChartData(
     }
     tables[name] = shape ? derive(read, shape) : read
   }
-  const chartOf = (one: Description & { table?: string }, path: string) => {
-    const { table: name = names[0], ...rest } = one
+  const chartOf = (drawing: Description & { table?: string }, path: string) => {
+    const { table: name = names[0], ...rest } = drawing
     if (!Object.hasOwn(sources, name)) {
       throw new DapploError(
         'unknown-table',
@@ -132,7 +132,7 @@ export function openChartData(
     const { spread: parts, ...options } = description as unknown as SpreadDescription
     return {
       chart: new Spread(
-        parts.map((part, i) => chartOf(part, `spread[${i}].table`)),
+        parts.map((chart, i) => chartOf(chart, `spread[${i}].table`)),
         options,
       ),
       tables,

@@ -59,11 +59,11 @@ export const bar = kind({
       const low = Math.min(a, b)
       const whole = Math.abs(b - a)
       const open = whole * (whole * (1 - gap) < LEAST_GAPPED ? 0 : gap)
-      const one = (whole - open) / side
-      const start = low + open / 2 + (side === 1 ? 0 : (marks.seriesOf?.[i] ?? 0) * one)
+      const each = (whole - open) / side
+      const start = low + open / 2 + (side === 1 ? 0 : (marks.seriesOf?.[i] ?? 0) * each)
       const edgeA = whole < 6 ? start : snap(start)
-      const edgeB = whole < 6 ? start + one : snap(start + one)
-      const breadth = Math.max(edgeB - edgeA - (side > 1 && one > 6 ? 1 : 0), Math.min(one, 0.5))
+      const edgeB = whole < 6 ? start + each : snap(start + each)
+      const breadth = Math.max(edgeB - edgeA - (side > 1 && each > 6 ? 1 : 0), Math.min(each, 0.5))
       const extent = values.spans && values.from && values.to
       const base = extent ? along.map(values.from![i]) : stack ? along.map(stack.from[i]) : zero
       const end = extent ? along.map(values.to![i]) : along.map(stack ? stack.to[i] : value)

@@ -38,11 +38,11 @@ export const line = kind({
       id: `${id}/line`,
       part: 'data',
       clip: true,
-      names: marks.series.map(one => one.key),
+      names: marks.series.map(series => series.key),
       // Vertices of a thinned line stand for stretches of rows, not for rows, so they have no keys.
       keys: thinned ? [] : Array.from({ length: count }, (_, i) => marks.keyOf(mark[i])),
       rows: i => (mark[i] < 0 ? [] : marks.rowsOf(mark[i])),
-      colors: marks.series.map(one => style.color ?? one.color),
+      colors: marks.series.map(series => style.color ?? series.color),
       color: Uint16Array.from(marks.series, (_, i) => i),
       alpha: style.opacity === undefined ? undefined : new Float32Array(runs.length).fill(style.opacity),
       along: { x: x.name, y: y.name },
@@ -52,7 +52,7 @@ export const line = kind({
       atX: vertices.x.subarray(0, count),
       atY: vertices.y.subarray(0, count),
       width: new Float32Array(runs.length).fill(style.width ?? (count > plot.width * 3 ? 1.5 : 2)),
-      dash: marks.series.map(one => style.dash ?? one.dash),
+      dash: marks.series.map(series => style.dash ?? series.dash),
       smooth: between === 'smooth' && !thinned,
       flat: style.caps === false,
     }

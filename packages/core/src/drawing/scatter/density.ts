@@ -133,7 +133,7 @@ function countAll(
   const xs = marks.x.at
   const ys = marks.y.at
   const grid = (c: number) => (grids[c] ??= new Uint32Array(columns * rows))
-  const one = colors === 1 ? grid(0) : undefined
+  const counts = colors === 1 ? grid(0) : undefined
   if (toColumn.straight && toRow.straight) {
     // The common case without a call for each point.
     const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
@@ -141,7 +141,7 @@ function countAll(
       const column = Math.floor(xs[i] * xf + xo)
       const row = Math.floor(ys[i] * yf + yo)
       if (column >= 0 && column <= columns && row >= 0 && row <= rows)
-        (one ?? grid(color[i]))[
+        (counts ?? grid(color[i]))[
           (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
         ]++
     }
@@ -151,7 +151,7 @@ function countAll(
     const column = Math.floor(toColumn.map(xs[i]))
     const row = Math.floor(toRow.map(ys[i]))
     if (column >= 0 && column <= columns && row >= 0 && row <= rows)
-      (one ?? grid(color[i]))[
+      (counts ?? grid(color[i]))[
         (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
       ]++
   }

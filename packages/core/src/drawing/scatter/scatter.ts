@@ -92,8 +92,8 @@ function largestFirst(discs: Discs): Discs {
 
 /** The form of each point, where series differ in it. */
 function formsOf({ series, seriesOf, length }: Marks): Uint8Array | undefined {
-  if (!series.some(one => one.shape !== undefined && one.shape !== 'disc')) return undefined
-  const forms = series.map(one => Math.max(0, MARKERS.indexOf(one.shape ?? 'disc')))
+  if (!series.some(series => series.shape !== undefined && series.shape !== 'disc')) return undefined
+  const forms = series.map(series => Math.max(0, MARKERS.indexOf(series.shape ?? 'disc')))
   return seriesOf ? Uint8Array.from(seriesOf, s => forms[s]) : new Uint8Array(length).fill(forms[0])
 }
 

@@ -31,15 +31,15 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
     const found = remember(memory, `curves ${JSON.stringify(fit)}`, () =>
       marks.series.map((_, s) => fitSeries(marks, s, fit, x.kind.name === 'time')),
     )
-    const vertices = found.map(one => (one ? verticesOf(one, input) : []))
+    const vertices = found.map(fitted => (fitted ? verticesOf(fitted, input) : []))
     const lines = linesOf(input, vertices, `${id}/trend`)
     lines.width.fill(style.width ?? 2)
-    lines.labels = found.map(one => one && formulaText(one.curve, stepOf(input), input.locale))
+    lines.labels = found.map(fitted => fitted && formulaText(fitted.curve, stepOf(input), input.locale))
     return band > 0 && fit !== 'local' ? [bandOf(input, vertices, found, band), lines] : [lines]
 
     function stepOf({ marks: { x: positions } }: DrawInput) {
       if (x.kind.name !== 'time') return undefined
-      const span = Math.max(...found.map(one => (one ? one.max - one.min : 0)))
+      const span = Math.max(...found.map(fitted => (fitted ? fitted.max - fitted.min : 0)))
       return timeStepOf(positions, span)
     }
   },
@@ -134,9 +134,9 @@ function base(input: DrawInput, vertices: Vertex[][], id: string) {
     id,
     part: 'data' as const,
     clip: true,
-    names: marks.series.map(one => one.key),
+    names: marks.series.map(series => series.key),
     keys: [],
-    colors: marks.series.map(one => style.color ?? one.color),
+    colors: marks.series.map(series => style.color ?? series.color),
     color: Uint16Array.from(marks.series, (_, i) => i),
     along: { x: x.name, y: input.y.name },
     starts,
@@ -157,7 +157,7 @@ function linesOf(input: DrawInput, vertices: Vertex[][], id: string): Lines {
     y: Float32Array.from(atY, value => place(input, value)),
     atY,
     width: new Float32Array(vertices.length).fill(2),
-    dash: marks.series.map(one => style.dash ?? one.dash),
+    dash: marks.series.map(series => style.dash ?? series.dash),
     flat: style.caps === false,
   }
 }

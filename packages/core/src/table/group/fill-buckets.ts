@@ -17,17 +17,17 @@ export function fillBuckets(
     if (steps[group] < 0) continue
     let name = ''
     for (let e = 0; e < encodings.length; e++) if (e !== along) name += `${codes[e][group]},`
-    let one = series.get(name)
-    if (!one) {
-      one = { has: new Set(), low: steps[group], high: steps[group], group }
-      series.set(name, one)
+    let span = series.get(name)
+    if (!span) {
+      span = { has: new Set(), low: steps[group], high: steps[group], group }
+      series.set(name, span)
     }
-    one.has.add(steps[group])
-    one.low = Math.min(one.low, steps[group])
-    one.high = Math.max(one.high, steps[group])
+    span.has.add(steps[group])
+    span.low = Math.min(span.low, steps[group])
+    span.high = Math.max(span.high, steps[group])
   }
   let lacking = 0
-  for (const one of series.values()) lacking += one.high - one.low + 1 - one.has.size
+  for (const reach of series.values()) lacking += reach.high - reach.low + 1 - reach.has.size
   if (lacking === 0) return { codes, count, unfilled: 0 }
   if (count + lacking > Math.max(MOST_FILLED, count * 4)) return { codes, count, unfilled: lacking }
   const out = codes.map(column => {
@@ -36,10 +36,10 @@ export function fillBuckets(
     return grown
   })
   let at = count
-  for (const one of series.values()) {
-    for (let step = one.low; step <= one.high; step++) {
-      if (one.has.has(step)) continue
-      for (let e = 0; e < encodings.length; e++) out[e][at] = e === along ? step : codes[e][one.group]
+  for (const filled of series.values()) {
+    for (let step = filled.low; step <= filled.high; step++) {
+      if (filled.has.has(step)) continue
+      for (let e = 0; e < encodings.length; e++) out[e][at] = e === along ? step : codes[e][filled.group]
       at++
     }
   }

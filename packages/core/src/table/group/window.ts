@@ -27,12 +27,12 @@ export function windowed(
   const runs = meaning.how === 'sum so far' || meaning.how === 'count so far'
   let within: number[]
   if (meaning.within.length > 0) {
-    within = meaning.within.map(part => {
-      const at = context.encodingOf(part)
+    within = meaning.within.map(group => {
+      const at = context.encodingOf(group)
       if (at === undefined) {
         throw new DapploError(
           'unknown-phrase',
-          `"within" names "${wordsOf(part)}", which no role is bound to`,
+          `"within" names "${wordsOf(group)}", which no role is bound to`,
           'within',
           'Bind it to a role, such as color, or leave it out.',
         )
@@ -51,8 +51,8 @@ export function windowed(
   const parts = new Map<string, number[]>()
   for (let group = 0; group < filled.count; group++) {
     const name = within.map(at => filled.codes[at][group]).join(',')
-    const part = parts.get(name)
-    if (part) part.push(group)
+    const member = parts.get(name)
+    if (member) member.push(group)
     else parts.set(name, [group])
   }
   const out = new Float64Array(filled.count).fill(Number.NaN)
@@ -64,22 +64,22 @@ export function windowed(
   return out
 }
 
-function shares(part: number[], values: Float64Array, out: Float64Array): void {
+function shares(member: number[], values: Float64Array, out: Float64Array): void {
   let total = 0
-  for (const group of part) total += values[group] || 0
-  for (const group of part) out[group] = total === 0 ? Number.NaN : values[group] / total
+  for (const group of member) total += values[group] || 0
+  for (const group of member) out[group] = total === 0 ? Number.NaN : values[group] / total
 }
 
 /** 1 is the greatest; equal values share the better rank. */
-function ranks(part: number[], values: Float64Array, out: Float64Array): void {
-  const sorted = part.filter(group => !Number.isNaN(values[group])).sort((a, b) => values[b] - values[a])
+function ranks(member: number[], values: Float64Array, out: Float64Array): void {
+  const sorted = member.filter(group => !Number.isNaN(values[group])).sort((a, b) => values[b] - values[a])
   sorted.forEach((group, i) => {
     out[group] = i > 0 && values[group] === values[sorted[i - 1]] ? out[sorted[i - 1]] : i + 1
   })
 }
 
 function runningTotal(
-  part: number[],
+  member: number[],
   values: Float64Array,
   out: Float64Array,
   { filled, order, encodings }: GroupContext,
@@ -87,10 +87,10 @@ function runningTotal(
   if (order !== undefined) {
     const cells = encodings[order].cellsOf(filled.codes[order])
     const along = cells.type === 'text' ? cells.codes : cells.values
-    part.sort((a, b) => along[a] - along[b])
+    member.sort((a, b) => along[a] - along[b])
   }
   let total = 0
-  for (const group of part) {
+  for (const group of member) {
     total += values[group] || 0
     out[group] = total
   }

@@ -38,21 +38,21 @@ export async function loadCsv<R = any>(
         'Call again to read it.',
       )
     const end = lineEnd(text, Math.min(text.length, at + PART), at)
-    const part = Papa.parse<string[]>(text.slice(at, end), {
+    const parsed = Papa.parse<string[]>(text.slice(at, end), {
       delimiter: separator ?? '',
       header: false,
       skipEmptyLines: false,
     })
-    separator ??= part.meta.delimiter
+    separator ??= parsed.meta.delimiter
     // A part that ends with its line end would add an empty line that is not there.
     if (
       end < text.length &&
-      part.data.length > 0 &&
-      part.data[part.data.length - 1].length === 1 &&
-      part.data[part.data.length - 1][0] === ''
+      parsed.data.length > 0 &&
+      parsed.data[parsed.data.length - 1].length === 1 &&
+      parsed.data[parsed.data.length - 1][0] === ''
     )
-      part.data.pop()
-    for (const line of part.data) lines.push(line)
+      parsed.data.pop()
+    for (const line of parsed.data) lines.push(line)
     at = end
     progress?.(at / text.length, lines.length)
     await turn()

@@ -62,11 +62,11 @@ const functions = new WeakMap<object, number>()
 let functionCount = 0
 
 /** A number for a function: two that are written alike may still do different things. */
-function numberOfFunction(one: object): number {
-  let number = functions.get(one)
+function numberOfFunction(item: object): number {
+  let number = functions.get(item)
   if (number === undefined) {
     number = functionCount++
-    functions.set(one, number)
+    functions.set(item, number)
   }
   return number
 }

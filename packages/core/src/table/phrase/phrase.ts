@@ -166,7 +166,7 @@ function readLong(phrase: Record<string, unknown>, table: Table, path: string): 
     return named
   }
   const within = () =>
-    [phrase.within ?? []].flat().map((part, i) => readPhrase(part, table, `${path}.within[${i}]`))
+    [phrase.within ?? []].flat().map((inner, i) => readPhrase(inner, table, `${path}.within[${i}]`))
   if (key === 'column') return { ...options, is: 'column', column: column() }
   if (key === 'count') return { ...options, is: 'summary', how: 'count' }
   if (key === 'count so far') return { ...options, is: 'window', how: 'count so far', within: within() }

@@ -88,7 +88,7 @@ export class Intake {
       return cells
     }
     for (const [name, column] of columns) {
-      const report = this.report.columns.find(one => one.name === name)!
+      const report = this.report.columns.find(column => column.name === name)!
       const { unreadable } = report
       const examples = report.examples.length
       const raw = records.map(record => own(record, name))

@@ -223,7 +223,7 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
     }
     raw.columns.push(
       groups.map(rows => {
-        const row = rows.find(one => cellText(nameCells, one) === word)
+        const row = rows.find(value => cellText(nameCells, value) === word)
         return row === undefined ? null : values.value(row)
       }),
     )
@@ -249,7 +249,11 @@ function toGroups(table: Table, by: string[], values: string[], path: string): D
     )
   const shaped = shape(table, roles, { order: by[0] })
   const columns: Record<string, Column> = Object.create(null)
-  const raw: RawColumns = { names: phrases.map(one => one.phrase), columns: [], words: wordsOf(table, by) }
+  const raw: RawColumns = {
+    names: phrases.map(phrase => phrase.phrase),
+    columns: [],
+    words: wordsOf(table, by),
+  }
   for (const { phrase } of phrases) {
     const { cells, column, meaning } = shaped.roles.get(phrase)!
     columns[phrase] = { ...(meaning.is === 'column' ? column?.options : {}), type: cells.type }

@@ -37,7 +37,7 @@ export function lookAt(table: Table): TableLook {
 
 function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
   const { cells, name } = column
-  const report = table.report.columns.find(one => one.name === name)
+  const report = table.report.columns.find(column => column.name === name)
   const unreadable = report?.unreadable ?? 0
   const base = { name, type: cells.type, guess: report?.guess ?? '', unreadable }
   const odd: string[] = []
