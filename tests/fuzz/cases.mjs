@@ -24,6 +24,11 @@ const text = fc.oneof(
 )
 const value = fc.oneof(phrase, fc.integer({ min: -5, max: 50 }), fc.boolean(), fc.constant(null))
 
+const ROWS = [
+  { a: 1, b: 2, t: '2024-01-01', g: 'x' },
+  { a: 3, b: -4, t: '2024-02-01', g: 'y' },
+]
+
 /** Chart files as the published schema has them, their texts being phrases as often as not. */
 const fileCase = fc.record({
   file: fromSchema(schema, {
@@ -37,15 +42,14 @@ const fileCase = fc.record({
     x: phrase,
     y: phrase,
     color: fc.oneof(phrase, fc.constantFrom('#123456', 'teal')),
-    house: fc.constant('house.json'),
+    background: fc.constant('#eee'),
+    house: fc.constant(undefined),
+    rows: fc.constant(ROWS),
   }).map(file => ({
     ...file,
     tables: {
       data: {
-        rows: [
-          { a: 1, b: 2, t: '2024-01-01', g: 'x' },
-          { a: 3, b: -4, t: '2024-02-01', g: 'y' },
-        ],
+        rows: ROWS,
       },
       ...file?.tables,
     },

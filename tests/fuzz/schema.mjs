@@ -1,11 +1,14 @@
 // Random data in the form of a JSON Schema: whatever the published schema of chart files allows.
 import fc from 'fast-check'
 
+const OFTEN = ['x', 'y', 'rows']
+
 /** `known`: values to use for texts whose meaning the schema cannot tell, by the name of the property. */
 export function fromSchema(schema, known, depth = 0, name = '') {
-  if (Object.hasOwn(known, name) && (schema.type === 'string' || !schema.type)) return known[name]
   if (schema.const !== undefined) return fc.constant(schema.const)
   if (schema.enum) return fc.constantFrom(...schema.enum)
+  if (Object.hasOwn(known, name) && (schema.type === 'string' || !schema.type || name === 'rows'))
+    return known[name]
   const choices = schema.anyOf ?? schema.oneOf
   if (choices) return fc.oneof(...choices.map(one => fromSchema(one, known, depth, name)))
   switch (schema.type) {
@@ -32,14 +35,15 @@ export function fromSchema(schema, known, depth = 0, name = '') {
       const { properties = {}, required = [], additionalProperties } = schema
       const fixed = Object.entries(properties).map(([key, one]) => {
         const value = fromSchema(one, known, depth + 1, key)
-        const rarely = depth === 0 ? 6 : 3
+        // What nothing can be drawn without is there more often than not.
+        const rarely = OFTEN.includes(key) ? 0.25 : depth === 0 ? 10 : 4
         return required.includes(key)
           ? [key, value]
           : [
               key,
               fc.oneof(
-                { arbitrary: fc.constant(undefined), weight: rarely },
-                { arbitrary: value, weight: 1 },
+                { arbitrary: fc.constant(undefined), weight: rarely * 4 },
+                { arbitrary: value, weight: 4 },
               ),
             ]
       })
