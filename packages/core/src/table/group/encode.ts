@@ -194,18 +194,8 @@ function encodeRuns(
   }
 }
 
-/** The calendar is asked once for each bucket, however many groups lie in it. */
 function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
-  const known = new Map<number, number>()
-  const values = Float64Array.from(codes, code => {
-    if (code < 0) return Number.NaN
-    const before = known.get(code)
-    if (before !== undefined) return before
-    const time = timeOf(code)
-    known.set(code, time)
-    return time
-  })
-  return { type: 'time', values }
+  return { type: 'time', values: Float64Array.from(codes, code => (code < 0 ? Number.NaN : timeOf(code))) }
 }
 
 /** Bin widths that people count in. */

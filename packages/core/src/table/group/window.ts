@@ -51,46 +51,45 @@ export function windowed(
   const parts = new Map<string, number[]>()
   for (let group = 0; group < filled.count; group++) {
     const name = within.map(at => filled.codes[at][group]).join(',')
-    const member = parts.get(name)
-    if (member) member.push(group)
+    const members = parts.get(name)
+    if (members) members.push(group)
     else parts.set(name, [group])
   }
   const out = new Float64Array(filled.count).fill(Number.NaN)
-  for (const part of parts.values()) {
-    if (runs) runningTotal(part, values, out, context)
-    else if (meaning.how === 'share') shares(part, values, out)
-    else ranks(part, values, out)
+  // Worked out once: there may be thousands of series.
+  const cells = runs && order !== undefined ? encodings[order].cellsOf(filled.codes[order]) : undefined
+  const along = cells && (cells.type === 'text' ? cells.codes : cells.values)
+  for (const members of parts.values()) {
+    if (runs) runningTotal(members, values, out, along)
+    else if (meaning.how === 'share') shares(members, values, out)
+    else ranks(members, values, out)
   }
   return out
 }
 
-function shares(member: number[], values: Float64Array, out: Float64Array): void {
+function shares(members: number[], values: Float64Array, out: Float64Array): void {
   let total = 0
-  for (const group of member) total += values[group] || 0
-  for (const group of member) out[group] = total === 0 ? Number.NaN : values[group] / total
+  for (const group of members) total += values[group] || 0
+  for (const group of members) out[group] = total === 0 ? Number.NaN : values[group] / total
 }
 
 /** 1 is the greatest; equal values share the better rank. */
-function ranks(member: number[], values: Float64Array, out: Float64Array): void {
-  const sorted = member.filter(group => !Number.isNaN(values[group])).sort((a, b) => values[b] - values[a])
+function ranks(members: number[], values: Float64Array, out: Float64Array): void {
+  const sorted = members.filter(group => !Number.isNaN(values[group])).sort((a, b) => values[b] - values[a])
   sorted.forEach((group, i) => {
     out[group] = i > 0 && values[group] === values[sorted[i - 1]] ? out[sorted[i - 1]] : i + 1
   })
 }
 
 function runningTotal(
-  member: number[],
+  members: number[],
   values: Float64Array,
   out: Float64Array,
-  { filled, order, encodings }: GroupContext,
+  along: ArrayLike<number> | undefined,
 ): void {
-  if (order !== undefined) {
-    const cells = encodings[order].cellsOf(filled.codes[order])
-    const along = cells.type === 'text' ? cells.codes : cells.values
-    member.sort((a, b) => along[a] - along[b])
-  }
+  if (along) members.sort((a, b) => along[a] - along[b])
   let total = 0
-  for (const group of member) {
+  for (const group of members) {
     total += values[group] || 0
     out[group] = total
   }
