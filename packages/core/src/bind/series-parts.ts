@@ -115,3 +115,11 @@ function codesOf(values: RoleValues, locale: string): Coded {
     names,
   }
 }
+
+/** The codes that some mark has. */
+export function usedCodes(coded: Coded): Set<number> {
+  const used = new Set<number>()
+  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
+  used.delete(-1)
+  return used
+}

@@ -5,12 +5,12 @@ import type { Found } from '../finding/found.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Shaped } from '../table/group/shape.ts'
-import { isRest } from '../table/group/top.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
+import { categoryColors } from './category-colors.ts'
 import type { Telling } from './model.ts'
 import { labelOf } from './naming.ts'
-import { type Coded, combinations, partsOf, type SeriesPart } from './series-parts.ts'
+import { combinations, partsOf, type SeriesPart, usedCodes } from './series-parts.ts'
 
 /** Series beyond this many are one picture no reader can take in. */
 const MOST_SERIES = 5000
@@ -82,7 +82,7 @@ export function seriesFor(
   const [colorAt, columnsAt, shapeAt, dashAt] = [at('color'), at('columns'), at('shape'), at('dash')]
   const coloredAt = colorAt >= 0 ? colorAt : columnsAt
   const paintBy = (part: SeriesPart) => {
-    const painted = painter(part, description, theme, drawing)
+    const painted = categoryColors(part, description, theme, drawing)
     findings.push(...painted.findings)
     return painted.value
   }
@@ -144,47 +144,6 @@ const nameOf = ({ values, coded }: SeriesPart, code: number, tongue: Tongue) =>
         what: values.column ? tongue.lower(values.column.label) : tongue.say('value'),
       })
     : coded.names[code]
-
-/** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
-function painter(
-  { values, coded, roles }: SeriesPart,
-  description: Settled,
-  theme: Theme,
-  drawing: ResolvedDrawing,
-): Found<(code: number) => string> {
-  const findings: Finding[] = []
-  const told = description.scales?.color?.colors
-  const listed = Array.isArray(told) && told.length > 0 ? told : theme.colors
-  const named: Record<string, string> = {
-    ...values.column?.options.colors,
-    ...(Array.isArray(told) ? {} : told),
-  }
-  const used = usedCodes(coded)
-  const unnamed = [...used].filter(code => !Object.hasOwn(named, coded.keys[code])).length
-  // A form or a dash of its own tells series apart as well.
-  if (unnamed > listed.length && roles.length === 1) {
-    findings.push({
-      code: 'too-many-colors',
-      message: `${unnamed} values of "${values.column?.name ?? 'color'}" share ${listed.length} colours, so some look alike`,
-      remedy:
-        'Keep the top ones, give more colours in scales.color.colors, or bind color to something with fewer values.',
-      path: drawing.path ? `${drawing.path}.color` : 'color',
-    })
-  }
-  const value = (code: number) => {
-    const key = coded.keys[code]
-    if (isRest(key)) return theme.missing
-    return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
-  }
-  return { value, findings }
-}
-
-function usedCodes(coded: Coded): Set<number> {
-  const used = new Set<number>()
-  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
-  used.delete(-1)
-  return used
-}
 
 function tooMany(
   { values, coded, roles }: SeriesPart,
