@@ -16,7 +16,7 @@ import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor } from './series.ts'
-import { labelTexts, linkTexts } from './values.ts'
+import { labelFigures, labelTexts, linkTexts } from './values.ts'
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
 export function bind(
@@ -68,6 +68,7 @@ export function bind(
     findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
     bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
+    bound.figures = labelFigures(bound, shaped, shown, tongue.locale)
     bound.links = linkTexts(shaped, shown)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
@@ -125,6 +126,7 @@ function bindOne(
     explained,
     links: undefined,
     labels: undefined,
+    figures: undefined,
     unanswered: shaped.unanswered,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',

@@ -1,4 +1,4 @@
-import type { HeadingWords, ResolvedHeading } from '../resolve/model.ts'
+import type { HeadingFigures, HeadingWords, ResolvedHeading } from '../resolve/model.ts'
 import { valueText } from '../scale/number-format.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
@@ -6,30 +6,54 @@ import { fillWords } from '../words/holes.ts'
 import { lookOf } from './naming.ts'
 import { roleTexts } from './values.ts'
 
+/** The words around a chart, and the numbers in them. */
+export interface FilledHeading {
+  words: HeadingWords
+  figures: HeadingFigures
+}
+
 /** The heading of a chart, its holes filled from the answers to what they ask; a hole without one stays open. */
 export function fillHeading(
   heading: readonly ResolvedHeading[],
   answers: readonly (readonly (Shaped | undefined)[])[],
   locale: string,
-): HeadingWords {
-  const out: HeadingWords = {}
+): FilledHeading {
+  const words: HeadingWords = {}
+  const figures: HeadingFigures = {}
   heading.forEach(({ field, pieces, meanings }, i) => {
-    const values = meanings.map((meaning, k) => textOf(meaning, answers[i][k], locale))
-    out[field] = fillWords(pieces, values)
+    const holes = meanings.map((meaning, k) => holeOf(meaning, answers[i][k], locale))
+    const values = holes.map(({ value }) => value).filter(value => value !== undefined)
+    const write = (numbers: readonly number[]) => {
+      let at = 0
+      return fillWords(
+        pieces,
+        holes.map(({ value, write }) => write(value === undefined ? Number.NaN : numbers[at++])),
+      )
+    }
+    words[field] = write(values)
+    if (values.length > 0) figures[field] = { values, write }
   })
-  return out
+  return { words, figures }
 }
 
-function textOf(meaning: Meaning, shaped: Shaped | undefined, locale: string): string {
-  if (!shaped) return '…'
+/** What fills a hole; `value`: where it is a measured number. */
+function holeOf(
+  meaning: Meaning,
+  shaped: Shaped | undefined,
+  locale: string,
+): { value?: number; write: (value: number) => string } {
+  if (!shaped) return { write: () => '…' }
   const values = shaped.roles.get('hole')
-  if (!values || shaped.length === 0) return '–'
+  if (!values || shaped.length === 0) return { write: () => '–' }
   const { cells } = values
   // A number in a sentence is read, not compared with others at a glance: it is written out.
-  if (isMeasure(meaning) && cells.type === 'number')
-    return valueText(cells.values[0], { ...lookOf(values), locale })
+  if (isMeasure(meaning) && cells.type === 'number') {
+    const look = { ...lookOf(values), locale }
+    return { value: cells.values[0], write: value => valueText(value, look) }
+  }
   const text = roleTexts(values, locale)
-  return oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
+  const words = oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
+  return { write: () => words }
 }
 
 /** Whether all rows agree. */

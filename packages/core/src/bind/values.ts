@@ -1,7 +1,7 @@
 import { isLying } from '../drawing/is-lying.ts'
-import { givenOptions, numberFormat, tickTexts, valueText } from '../scale/number-format.ts'
+import { givenOptions, type NumberLook, numberFormat, tickWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
-import { safeLink } from '../scene/scene.ts'
+import { type Figures, safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
@@ -35,6 +35,45 @@ export function labelTexts(
       ),
     shown,
   )
+}
+
+/** The numbers in those labels, for pictures on the way to others; undefined where there are none. */
+export function labelFigures(
+  bound: BoundDrawing,
+  shaped: Shaped,
+  shown: Int32Array | undefined,
+  locale: string,
+): ((mark: number) => Figures | undefined) | undefined {
+  const { label } = bound.drawing
+  if (label === undefined) return undefined
+  const pieces = label === 'own' ? ['', ''] : label.pieces
+  const roles =
+    label === 'own' ? [ownValues(bound)] : pieces.slice(1).map((_, i) => shaped.roles.get(`label ${i}`))
+  const holes = roles.map(values => ({
+    numbers: values?.cells.type === 'number' ? values.cells.values : undefined,
+    write: values && numberWriter(values, locale),
+    text: values && roleTexts(values, locale),
+  }))
+  if (!holes.some(({ write }) => write)) return undefined
+  return shownMark => {
+    const mark = shown ? shown[shownMark] : shownMark
+    const values: number[] = []
+    for (const { numbers, write } of holes)
+      if (numbers && write) {
+        if (Number.isNaN(numbers[mark])) return undefined
+        values.push(numbers[mark])
+      }
+    return {
+      values,
+      write(others) {
+        let at = 0
+        const texts = holes.map(({ numbers, write, text }) =>
+          numbers && write ? write(others[at++]) : (text?.(mark) ?? ''),
+        )
+        return fillWords(pieces, texts)
+      },
+    }
+  }
 }
 
 /** The addresses that marks lead to. Unsafe ones lead nowhere. */
@@ -84,16 +123,37 @@ function textsOf(
     return mark => (Number.isNaN(all[mark]) ? '' : momentText(all[mark], unit, locale, zone))
   const look = { ...lookOf(values), locale }
   if (all.length > MOST_ALIKE) return mark => (Number.isNaN(all[mark]) ? '' : valueText(all[mark], look))
-  const present = [...new Set(all)].filter(value => !Number.isNaN(value))
-  const texts = briefTexts(present, look)
-  const known = new Map(present.map((value, i) => [value, texts[i]]))
-  return mark => known.get(all[mark]) ?? ''
+  const write = remembered(briefWriter(presentOf(all), look))
+  return mark => (Number.isNaN(all[mark]) ? '' : write(all[mark]))
+}
+
+const presentOf = (all: Float64Array) => [...new Set(all)].filter(value => !Number.isNaN(value))
+
+/** Many marks show the same number, and writing one costs more than looking it up. */
+function remembered(write: (value: number) => string): (value: number) => string {
+  const known = new Map<number, string>()
+  return value => {
+    let text = known.get(value)
+    if (text === undefined) {
+      text = write(value)
+      if (known.size < MOST_ALIKE) known.set(value, text)
+    }
+    return text
+  }
+}
+
+/** Writes any number as those of a role are written at its marks; undefined where they are none. */
+export function numberWriter(values: RoleValues, locale: string): ((value: number) => string) | undefined {
+  if (values.cells.type !== 'number' || (values.ends && values.spans)) return undefined
+  const look = { ...lookOf(values), locale }
+  const all = values.cells.values
+  return all.length > MOST_ALIKE ? value => valueText(value, look) : briefWriter(presentOf(all), look)
 }
 
 /** Three digits say enough where a shape shows the value as well; axis and tooltip have the rest. */
-function briefTexts(present: readonly number[], look: Parameters<typeof tickTexts>[1]): string[] {
-  const exact = tickTexts(present, look)
-  if (typeof look.format === 'function' || exact.every(text => text.length <= 5)) return exact
+function briefWriter(present: readonly number[], look: NumberLook): (value: number) => string {
+  const exact = tickWriter(present, look)
+  if (typeof look.format === 'function' || present.every(value => exact(value).length <= 5)) return exact
   const given = givenOptions(look)
   const own = [
     'maximumFractionDigits',
@@ -119,12 +179,11 @@ function briefTexts(present: readonly number[], look: Parameters<typeof tickText
       ? { ...base, minimumFractionDigits: digits, maximumFractionDigits: digits }
       : { ...base, maximumSignificantDigits: 3 },
   )
-  return present.map(value => format.format(value))
+  return value => format.format(value)
 }
 
 /** One value as briefly as labels are. */
-export const briefText = (value: number, look: Parameters<typeof tickTexts>[1]): string =>
-  briefTexts([value], look)[0]
+export const briefText = (value: number, look: NumberLook): string => briefWriter([value], look)(value)
 
 /** A share of a whole in percent, with a decimal only where it would else vanish. */
 export function shareText(share: number, locale: string): string {

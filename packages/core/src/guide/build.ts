@@ -1,4 +1,4 @@
-import type { Rects, Segments, Texts } from '../scene/scene.ts'
+import type { Figures, Rects, Segments, Texts } from '../scene/scene.ts'
 
 /** Gathers texts of one style into a batch. */
 export class TextBuilder {
@@ -7,6 +7,7 @@ export class TextBuilder {
   private readonly texts: string[] = []
   private readonly keys: (string | number)[] = []
   private readonly at: number[] = []
+  private readonly figures: (Figures | undefined)[] = []
   private readonly colors: string[] = []
   private readonly color: number[] = []
   private readonly id: string
@@ -23,8 +24,16 @@ export class TextBuilder {
     this.style = style
   }
 
-  /** `key`: what the text is recognised by; `at`: its value on the scale it belongs to. */
-  add(text: string, x: number, y: number, color: string, key: string | number = text, at = Number.NaN): void {
+  /** `key`: what the text is recognised by; `at`: its value on the scale it belongs to; `figures`: the numbers in it. */
+  add(
+    text: string,
+    x: number,
+    y: number,
+    color: string,
+    key: string | number = text,
+    at = Number.NaN,
+    figures?: Figures,
+  ): void {
     let index = this.colors.indexOf(color)
     if (index < 0) index = this.colors.push(color) - 1
     this.xs.push(x)
@@ -32,6 +41,7 @@ export class TextBuilder {
     this.texts.push(text)
     this.keys.push(key)
     this.at.push(at)
+    this.figures.push(figures)
     this.color.push(index)
   }
 
@@ -56,6 +66,7 @@ export class TextBuilder {
         turn,
         along,
         at: along ? Float64Array.from(this.at) : undefined,
+        figures: this.figures.some(Boolean) ? this.figures : undefined,
       },
     ]
   }

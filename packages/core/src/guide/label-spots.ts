@@ -1,4 +1,4 @@
-import type { Batch, Box, Discs, Lines, Rects, Segments } from '../scene/scene.ts'
+import type { Batch, Box, Discs, Figures, Lines, Rects, Segments, Texts } from '../scene/scene.ts'
 import { inkOn } from '../theme/contrast.ts'
 import type { Font } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -10,6 +10,10 @@ export interface LabelJob {
   batch: Batch
   /** The words of a shape; empty or undefined for none. */
   textOf(shape: number): string | undefined
+  /** The numbers in them. */
+  figuresOf?(shape: number): Figures | undefined
+  /** The scale on which the first of those is the value end of its shape. */
+  measuredOn?: Texts['measuredOn']
   /** Where they stand: in cells, at the ends of bars (in the middle of stacked ones), beside points, or along references. */
   at: 'cell' | 'bar' | 'stacked' | 'point' | 'reference'
 }
@@ -29,6 +33,7 @@ export interface LabelItem {
   width: number
   shape: number
   key: string | number
+  figures: Figures | undefined
 }
 
 /** Where a label stands, and in which ink. */

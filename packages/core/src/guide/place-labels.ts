@@ -27,7 +27,7 @@ export function placeLabels(
   measure: Measure,
 ): PlacedLabels {
   const font: Font = { size: theme.sizes.caption + 0.5, weight: 400 }
-  const sheet = new Sheet(id, font, theme)
+  const sheet = new Sheet(id, job, font, theme)
   const items = itemsOf(job, plot, font, measure)
   let left = 0
   for (const item of items.slice(0, MOST_LABELS)) {
@@ -42,7 +42,12 @@ export function placeLabels(
   return { batches: sheet.build(), left: left + Math.max(0, items.length - MOST_LABELS) }
 }
 
-function itemsOf({ batch, textOf, at }: LabelJob, plot: Box, font: Font, measure: Measure): LabelItem[] {
+function itemsOf(
+  { batch, textOf, figuresOf, at }: LabelJob,
+  plot: Box,
+  font: Font,
+  measure: Measure,
+): LabelItem[] {
   // What stands along a line has the room of the plot.
   const widest = at === 'reference' ? plot.width * 0.9 : WIDEST
   const count =
@@ -55,8 +60,11 @@ function itemsOf({ batch, textOf, at }: LabelJob, plot: Box, font: Font, measure
     const key = batch.kind === 'lines' && batch.labels ? batch.names[shape] : (batch.keys[shape] ?? shape)
     if (known.has(key)) continue
     known.add(key)
-    const text = ellipsis(clean(words).replace(/\n/g, ' '), widest, font, measure)
-    items.push({ text, width: measure(text, font), shape, key })
+    const cut = (text: string) => ellipsis(clean(text).replace(/\n/g, ' '), widest, font, measure)
+    const text = cut(words)
+    const own = figuresOf?.(shape)
+    const figures = own && { ...own, write: (values: readonly number[]) => cut(own.write(values)) }
+    items.push({ text, width: measure(text, font), shape, key, figures })
   }
   return items
 }
@@ -69,26 +77,36 @@ class Sheet {
   private readonly font: Font
   private readonly theme: Theme
 
-  constructor(id: string, font: Font, theme: Theme) {
+  private readonly job: LabelJob
+
+  constructor(id: string, job: LabelJob, font: Font, theme: Theme) {
     this.id = id
+    this.job = job
     this.font = font
     this.theme = theme
   }
 
-  add({ text, key }: LabelItem, { x, y, anchor, color, halo, leader }: LabelSpot): void {
+  add({ text, key, figures }: LabelItem, { x, y, anchor, color, halo, leader }: LabelSpot): void {
     const name = `${this.id}/labels ${anchor}${halo ? '' : ' plain'}`
     let sheet = this.builders.get(name)
     if (!sheet) {
       sheet = { builder: new TextBuilder(name, { ...this.font, anchor }), halo }
       this.builders.set(name, sheet)
     }
-    sheet.builder.add(text, x, y, color, key)
+    sheet.builder.add(text, x, y, color, key, undefined, figures)
     if (leader) this.leaders.push({ ...leader, key })
   }
 
   build(): Batch[] {
+    const of = this.job.batch.id
+    const { measuredOn } = this.job
     const texts = [...this.builders.values()].flatMap(({ builder, halo }) =>
-      builder.build().map(batch => (halo ? { ...batch, halo: this.theme.background } : batch)),
+      builder.build().map(batch => ({
+        ...batch,
+        of,
+        measuredOn,
+        ...(halo ? { halo: this.theme.background } : {}),
+      })),
     )
     return [...segments(`${this.id}/leaders`, this.leaders, { color: this.theme.strong, width: 1 }), ...texts]
   }

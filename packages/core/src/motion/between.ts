@@ -1,11 +1,14 @@
 import type { PositionScale } from '../scale/scale.ts'
-import type { Batch, Scene } from '../scene/scene.ts'
+import type { Batch, Scene, Texts } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, joined, type Progress } from './blend.ts'
 import { enter, leave } from './enter-leave.ts'
 import { glideAreas } from './glide-areas.ts'
+import { glideLabels, type LabelGroup, labelGroup, leavingLabels } from './glide-labels.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
-import { glideDiscs, glideRects, glideSegments, glideTexts } from './glide-shapes.ts'
+import { glideRects } from './glide-rects.ts'
+import { glideDiscs, glideSegments, glideTexts } from './glide-shapes.ts'
 import { glideWedges } from './glide-wedges.ts'
+import { mixedScale } from './mixed-scale.ts'
 import { placesOf } from './places.ts'
 
 /** The scene at a moment between two scenes; at time 1 it is the second one itself. */
@@ -14,10 +17,10 @@ export type Between = (eased: number, time: number, each?: Progress) => Scene
 /**
  * Prepares the motion from one scene to another. Shapes are matched by key within batches of the same id and
  * glide; where a drawing has changed its kind, shapes start from where the same key stood before; newcomers grow
- * or fade in, leavers fade out. Costs are paid here, so that each frame only blends arrays.
+ * or fade in, leavers fade out. `says`: whose words texts say on the way. Costs are paid here, so that each frame only blends arrays.
  */
-export function between(from: Scene, to: Scene): Between {
-  const context = { from, to }
+export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'after'): Between {
+  const context = { from, to, says }
   const before = new Map<string, Batch[]>()
   for (const batch of from.batches) {
     const name = `${batch.kind} ${batch.id}`
@@ -30,14 +33,27 @@ export function between(from: Scene, to: Scene): Between {
     batch => !to.batches.some(other => other.id === batch.id && other.kind === batch.kind),
   )
   let leaversDue = gone.filter(batch => batch.part === 'data')
-  for (const batch of gone) if (batch.part === 'guide') steps.push(leave(batch))
+  const groups = new Map<string, LabelGroup>()
+  const groupOf = (of: string) => {
+    const group = groups.get(of) ?? labelGroup(of, context)
+    groups.set(of, group)
+    return group
+  }
+  for (const batch of gone)
+    if (batch.part === 'guide')
+      steps.push(isLabels(batch) ? leavingLabels(batch, undefined, groupOf(batch.of)) : leave(batch))
   for (const batch of to.batches) {
     if (batch.part === 'data' && leaversDue.length > 0) {
       steps.push(...leaversDue.map(leave))
       leaversDue = []
     }
     const old = before.get(`${batch.kind} ${batch.id}`)
-    steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, to)]))
+    if (isLabels(batch)) {
+      const group = groupOf(batch.of)
+      for (const labels of old ?? [])
+        if (labels.kind === 'texts') steps.push(leavingLabels(labels, batch, group))
+      steps.push(glideLabels(batch, group, context))
+    } else steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, to)]))
   }
   steps.push(...leaversDue.map(leave))
   const names = new Set([...from.scales.keys(), ...to.scales.keys()])
@@ -53,7 +69,7 @@ export function between(from: Scene, to: Scene): Between {
     for (const name of names) {
       const a = from.scales.get(name)
       const b = to.scales.get(name)
-      if (a && b) scales.set(name, { ...b, map: value => mix(a.map(value), b.map(value), eased) })
+      if (a && b) scales.set(name, mixedScale(a, b, eased))
       else scales.set(name, (b ?? a)!)
     }
     const plots = to.plots.map((plot, i) => {
@@ -69,10 +85,13 @@ export function between(from: Scene, to: Scene): Between {
   }
 }
 
+const isLabels = (batch: Batch): batch is Texts & { of: string } =>
+  batch.kind === 'texts' && batch.of !== undefined
+
 function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
   switch (batch.kind) {
     case 'rects':
-      return glideRects(old as typeof batch, batch)
+      return glideRects(old as typeof batch, batch, context)
     case 'discs':
       return glideDiscs(old as typeof batch, batch)
     case 'lines':
@@ -95,12 +114,15 @@ function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
 
 /** The motion of a scene's first appearance: bars grow, lines are revealed from the left, the rest fades in. */
 export function appear(to: Scene): Between {
+  const context: GlideContext = { from: { ...to, batches: [] }, to, says: 'after' }
   const steps = to.batches.map(batch =>
-    batch.part === 'guide'
-      ? (): Batch => batch
-      : batch.kind === 'lines'
-        ? revealLines(batch, to)
-        : enter(batch, new Map(), to),
+    isLabels(batch)
+      ? glideLabels(batch, labelGroup(batch.of, context), context)
+      : batch.part === 'guide'
+        ? (): Batch => batch
+        : batch.kind === 'lines'
+          ? revealLines(batch, to)
+          : enter(batch, new Map(), to),
   )
   return (eased, time, each) =>
     time >= 1

@@ -10,6 +10,8 @@ export type BatchAt = (eased: number, time: number, each?: Progress) => Batch | 
 export interface GlideContext {
   from: Scene
   to: Scene
+  /** Whose words texts say on the way: those of the picture that is left, or of the one that comes. Numbers are on their way in both. */
+  says: 'before' | 'after'
 }
 
 /** The batch with its own transparency multiplied. */
@@ -52,7 +54,9 @@ export function joined(batches: readonly Batch[]): Batch {
       const blank = (count: number) => new (value.constructor as typeof Float32Array)(count).fill(usual)
       out[name] = joinArrays(list.map((batch, i) => (batch[name] as Float32Array) ?? blank(counts[i])))
     } else if (Array.isArray(value) && name !== 'colors' && !(name === 'dash' && first.kind === 'segments')) {
-      out[name] = list.flatMap(batch => Array.from(batch[name] as ArrayLike<unknown>))
+      out[name] = list.flatMap((batch, i) =>
+        Array.from((batch[name] as ArrayLike<unknown> | undefined) ?? { length: counts[i] }),
+      )
     }
   }
   out.keys = batches.flatMap(batch => Array.from(batch.keys))

@@ -1,13 +1,14 @@
 import { MIDDLE } from '../guide/text.ts'
 import type { Discs, Rects, Segments, Texts } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, mixed } from './blend.ts'
-import { growRect, leave } from './enter-leave.ts'
+import { leave } from './enter-leave.ts'
+import { figuresBetween } from './figures.ts'
 import { keepInPlot } from './in-plot.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
 /** The shapes of `old` that have no match any more, as a batch of their own. */
-function leavers<B extends Rects | Discs | Texts | Segments>(old: B, kept: Int32Array): BatchAt[] {
+export function leavers<B extends Rects | Discs | Texts | Segments>(old: B, kept: Int32Array): BatchAt[] {
   const stays = new Uint8Array(old.keys.length)
   for (const i of kept) if (i >= 0) stays[i] = 1
   const gone: number[] = []
@@ -29,45 +30,11 @@ function picked<B extends Rects | Discs | Texts | Segments>(batch: B, which: num
       out[name] = new (array.constructor as Float32ArrayConstructor)(which.map(i => array[i]))
     }
   }
-  if (batch.kind === 'texts') out.texts = which.map(i => batch.texts[i])
+  if (batch.kind === 'texts') {
+    out.texts = which.map(i => batch.texts[i])
+    out.figures = batch.figures && which.map(i => batch.figures![i])
+  }
   return out as unknown as B
-}
-
-export function glideRects(old: Rects, batch: Rects): BatchAt[] {
-  const match = matches(batch.keys, old.keys)
-  const lying = batch.round.some(side => side === 2 || side === 4)
-  const start = {
-    x: batch.x.slice(),
-    y: batch.y.slice(),
-    width: batch.width.slice(),
-    height: batch.height.slice(),
-  }
-  for (let i = 0; i < match.length; i++) {
-    const m = match[i]
-    if (m < 0 || old.x[m] !== old.x[m]) {
-      growRect(start, i, batch.round[i], lying, 0)
-      continue
-    }
-    start.x[i] = old.x[m]
-    start.y[i] = old.y[m]
-    start.width[i] = old.width[m]
-    start.height[i] = old.height[m]
-  }
-  const out = {
-    x: new Float32Array(match.length),
-    y: new Float32Array(match.length),
-    width: new Float32Array(match.length),
-    height: new Float32Array(match.length),
-  }
-  const recolored = recoloring(old, batch, match)
-  const step: BatchAt = (eased, time, each) => {
-    mixed(start.x, batch.x, eased, out.x, each)
-    mixed(start.y, batch.y, eased, out.y, each)
-    mixed(start.width, batch.width, eased, out.width, each)
-    mixed(start.height, batch.height, eased, out.height, each)
-    return { ...batch, ...recolored?.(time), ...out }
-  }
-  return [...leavers(old, match), step]
 }
 
 export function glideDiscs(old: Discs, batch: Discs): BatchAt[] {
@@ -114,7 +81,8 @@ function along(
   return scale && { axis, place: scale.map }
 }
 
-export function glideTexts(old: Texts, batch: Texts, { from, to }: GlideContext): BatchAt[] {
+export function glideTexts(old: Texts, batch: Texts, context: GlideContext): BatchAt[] {
+  const { from, to, says } = context
   const match = matches(batch.keys, old.keys)
   const startX = batch.x.slice()
   const startY = batch.y.slice()
@@ -138,18 +106,27 @@ export function glideTexts(old: Texts, batch: Texts, { from, to }: GlideContext)
     }
   }
   const end = batch.alpha ?? new Float32Array(match.length).fill(1)
-  const seen = seenOf(batch, { from, to })
+  const seen = seenOf(batch, context)
+  const words = batch.texts.map((text, i) =>
+    says === 'before' && match[i] >= 0 ? old.texts[match[i]] : text,
+  )
+  const writers = batch.figures?.map((figures, i) => {
+    const before = match[i] >= 0 ? old.figures?.[match[i]] : undefined
+    return figures && before && figuresBetween(before, figures, says)
+  })
   const step: BatchAt = (eased, time) =>
     seen({
       ...batch,
+      texts: writers ? words.map((text, i) => writers[i]?.(eased) ?? text) : words,
       x: mixed(startX, batch.x, eased),
       y: mixed(startY, batch.y, eased),
       alpha: mixed(startAlpha, end, time),
     })
-  return [...leavers(old, match).map(gone => moving(gone, old, { from, to })), step]
+  return [...leavers(old, match).map(gone => moving(gone, old, context)), step]
 }
 
-export function glideSegments(old: Segments, batch: Segments, { from, to }: GlideContext): BatchAt[] {
+export function glideSegments(old: Segments, batch: Segments, context: GlideContext): BatchAt[] {
+  const { from } = context
   const match = matches(batch.keys, old.keys)
   const names = ['x1', 'y1', 'x2', 'y2'] as const
   const start = { x1: batch.x1.slice(), y1: batch.y1.slice(), x2: batch.x2.slice(), y2: batch.y2.slice() }
@@ -168,7 +145,7 @@ export function glideSegments(old: Segments, batch: Segments, { from, to }: Glid
     }
   }
   const end = batch.alpha ?? new Float32Array(match.length).fill(1)
-  const seen = seenOf(batch, { from, to })
+  const seen = seenOf(batch, context)
   const step: BatchAt = (eased, time) =>
     seen({
       ...batch,
@@ -178,7 +155,7 @@ export function glideSegments(old: Segments, batch: Segments, { from, to }: Glid
       y2: mixed(start.y2, batch.y2, eased),
       alpha: mixed(startAlpha, end, time),
     })
-  return [...leavers(old, match).map(gone => moving(gone, old, { from, to })), step]
+  return [...leavers(old, match).map(gone => moving(gone, old, context)), step]
 }
 
 /** What of a guide's ticks is seen on the way. Words that belong to no tick, such as titles, always are. */

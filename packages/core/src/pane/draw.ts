@@ -56,7 +56,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLa
   const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value
   const batches = [
-    ...(tiny || empty ? [] : periodWords(description, plot, theme, measure)),
+    ...(tiny || empty ? [] : periodWords({ ...description, figures: input.figures }, plot, theme, measure)),
     // Where people read from the right, words begin there.
     ...(runsLeft(tongue.locale) ? mirrored(words.batches, box) : words.batches),
     ...behind,
@@ -232,7 +232,14 @@ function inScene(batch: Batch, { pane, prefix }: PaneInput): Batch {
     x: x === undefined ? undefined : prefix + x,
     y: y === undefined ? undefined : prefix + y,
   }
-  return { ...batch, id: prefix + batch.id, pane, along }
+  const named = { ...batch, id: prefix + batch.id, pane, along }
+  if (named.kind !== 'texts') return named
+  const { of, measuredOn } = named
+  return {
+    ...named,
+    of: of === undefined ? undefined : prefix + of,
+    measuredOn: measuredOn && { ...measuredOn, scale: prefix + measuredOn.scale },
+  }
 }
 
 /** Titles of horizontal axes, at their right end. */

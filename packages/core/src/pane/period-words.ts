@@ -1,6 +1,6 @@
-import type { Settled } from '../describe/description.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { clean, ellipsis } from '../guide/text.ts'
+import type { HeadingFigures, HeadingWords } from '../resolve/model.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -13,7 +13,7 @@ const AWAY = 12
 
 /** The period that is shown, large in the lower right corner behind the shapes, with its summary under it. */
 export function periodWords(
-  { period, summary }: Settled & { period?: string; summary?: string },
+  { period, summary, figures }: HeadingWords & { figures: HeadingFigures },
   plot: Box,
   theme: Theme,
   measure: Measure,
@@ -26,7 +26,12 @@ export function periodWords(
   if (summary && plot.height > 120) {
     const font = { size: theme.sizes.subtitle, weight: 400 } as const
     const words = new TextBuilder('period/summary', { ...font, anchor: 'end' })
-    words.add(ellipsis(clean(summary), room, font, measure), right, bottom, theme.muted, 'summary')
+    const cut = (text: string) => ellipsis(clean(text), room, font, measure)
+    const own = figures.summary && {
+      ...figures.summary,
+      write: (values: readonly number[]) => cut(figures.summary!.write(values)),
+    }
+    words.add(cut(summary), right, bottom, theme.muted, 'summary', undefined, own)
     out.push(...words.build().map(batch => ({ ...batch, halo: theme.background })))
     bottom -= font.size * 1.5
   }

@@ -1,14 +1,15 @@
 import { levelName, roundedLevel } from '../bind/level.ts'
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
-import { roleTexts } from '../bind/values.ts'
+import { numberWriter, roleTexts } from '../bind/values.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { LabelRoom } from '../guide/label-room.ts'
 import type { LabelJob } from '../guide/label-spots.ts'
 import { placeLabels } from '../guide/place-labels.ts'
 import { arrangeOf } from '../resolve/looks.ts'
-import type { Batch, Box } from '../scene/scene.ts'
+import type { Batch, Box, Texts } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
@@ -67,16 +68,20 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue):
       words[shape] && several ? `${marks.series[shape]?.name}: ${words[shape]}` : words[shape]
     return { batch: told, textOf, at: 'reference' }
   }
-  const texts = labels ?? (drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined)
+  const own = !labels && drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined
+  const texts = labels ?? own?.texts
+  const figures = labels ? bound.figures : own?.figures
   if (!texts || drawing.wordless) return undefined
   const batch = batches.find(batch => batch.kind === 'rects' || batch.kind === 'segments') ?? batches[0]
   if (!batch) return undefined
   if (batch.kind === 'lines' && batch.keys.length === 0 && batch.labels === undefined) return undefined
   const markOf = new Map<string | number, number>()
   for (let mark = 0; mark < marks.length; mark++) markOf.set(marks.keyOf(mark), mark)
-  const textOf = (shape: number) => {
-    const mark = markOf.get(batch.keys[shape])
-    return mark === undefined ? undefined : texts(mark)
+  const atShape = <T>(at: ((mark: number) => T) | undefined) => {
+    return (shape: number) => {
+      const mark = markOf.get(batch.keys[shape])
+      return mark === undefined ? undefined : at?.(mark)
+    }
   }
   const stacked = ['stack', 'share'].includes(arrangeOf(drawing)) && marks.series.length > 1
   const at =
@@ -87,27 +92,44 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue):
         : stacked
           ? 'stacked'
           : 'bar'
-  return { batch, textOf, at }
+  const measuredOn = at === 'stacked' || at === 'cell' ? undefined : measuredScale(bound)
+  return { batch, textOf: atShape(texts), figuresOf: atShape(figures), at, measuredOn }
+}
+
+/** The scale on which a label's own value is the end of its shape. */
+const measuredScale = ({ drawing, marks, xScale, yScale }: BoundDrawing): Texts['measuredOn'] => {
+  if (drawing.level === undefined && drawing.label !== 'own') return undefined
+  const across = drawing.level === undefined ? isLying(marks) : marks.y.unbound
+  return across ? { scale: xScale, axis: 'x' } : { scale: yScale, axis: 'y' }
 }
 
 /** A reference is named after what it is, and says its value unless it was named. */
 function referenceTexts(
   { drawing, x, y, marks }: BoundDrawing,
   tongue: Tongue,
-): ((mark: number) => string) | undefined {
+): (Pick<BoundDrawing, 'figures'> & { texts: (mark: number) => string }) | undefined {
   const { name, level } = drawing
-  if (name !== undefined) return () => name
+  if (name !== undefined) return { texts: () => name, figures: undefined }
   // What stands at places of its own is read by its axes.
   if (!marks.x.unbound && !marks.y.unbound) return undefined
   const values = marks.y.unbound ? x : y
   if (level) {
-    const cells = values.cells
+    const { cells } = values
     if (cells.type === 'text') return undefined
     const rounded = { ...values, cells: { ...cells, values: cells.values.map(roundedLevel) } }
     const text = roleTexts(rounded, tongue.locale)
-    return mark => `${levelName(level, tongue)} ${text(mark)}`
+    const write = numberWriter(rounded, tongue.locale)
+    return {
+      texts: mark => `${levelName(level, tongue)} ${text(mark)}`,
+      figures:
+        write &&
+        (mark => ({
+          values: [cells.values[mark]],
+          write: ([value]) => `${levelName(level, tongue)} ${write(roundedLevel(value))}`,
+        })),
+    }
   }
   const text = roleTexts(values, tongue.locale)
   const label = values.meaning.is === 'value' ? '' : `${labelOf(values.meaning, drawing.table, tongue)} `
-  return marks.length > 12 ? undefined : mark => `${label}${text(mark)}`
+  return marks.length > 12 ? undefined : { texts: mark => `${label}${text(mark)}`, figures: undefined }
 }

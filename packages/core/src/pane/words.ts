@@ -22,7 +22,8 @@ export interface PlacedWords {
 const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
 
 /** What words around the plot are placed from; `inner`: what legends beside the plot leave of the box. */
-export interface WordsContext extends Pick<PaneInput, 'description' | 'box' | 'theme' | 'measure'> {
+export interface WordsContext
+  extends Pick<PaneInput, 'description' | 'figures' | 'box' | 'theme' | 'measure'> {
   legends: readonly PlannedLegend[]
   axes: readonly PlannedAxis[]
   inner: Box
@@ -32,6 +33,7 @@ export interface WordsContext extends Pick<PaneInput, 'description' | 'box' | 't
 /** Places title, subtitle, legends above and below, axis titles, caption and source in a box; `inner`: what legends beside the plot leave. */
 export function placeWords({
   description,
+  figures,
   legends,
   axes,
   box,
@@ -54,6 +56,7 @@ export function placeWords({
       {
         title: shown.has('title') ? description.title : undefined,
         subtitle: shown.has('subtitle') ? description.subtitle : undefined,
+        figures,
       },
       x,
       y,
@@ -64,7 +67,7 @@ export function placeWords({
   const foot = (): WordBlock =>
     shown.has('foot')
       ? footing(
-          { caption: description.caption, source: description.source },
+          { caption: description.caption, source: description.source, figures },
           x,
           box.y + box.height + 4,
           width,

@@ -92,14 +92,10 @@ export class Playback {
     if (share === 0) return now.scene
     // By the very pictures: a change in any table, or a selection elsewhere, makes others of them.
     if (this.pair?.from !== now.scene || this.pair.to !== next.scene)
-      this.pair = { from: now.scene, to: next.scene, motion: between(now.scene, next.scene) }
-    const scene = this.pair.motion(share, share)
-    // The period that is named is the one that has been reached, not the one that comes.
-    const named = now.scene.batches.filter(batch => batch.id === 'period')
-    return {
-      ...scene,
-      batches: scene.batches.flatMap(batch => (batch.id === 'period' ? named.splice(0, 1) : [batch])),
-    }
+      this.pair = { from: now.scene, to: next.scene, motion: between(now.scene, next.scene, 'before') }
+    // What is named is the period that has been reached, not the one that comes.
+    const { title, description } = now.scene
+    return { ...this.pair.motion(share, share), title, description }
   }
 
   /** The chart with the categories of all periods, where their order does not follow the values. */

@@ -1,6 +1,7 @@
 import type { Order, Settled } from '../describe/description.ts'
 import type { Arrange, Between, Kind, Labels, MarkStyle } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
+import type { Figures } from '../scene/scene.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { Table } from '../table/live/table.ts'
 import type { Meaning } from '../table/phrase/meaning.ts'
@@ -64,6 +65,9 @@ export interface HeadingWords {
   period?: string
   summary?: string
 }
+
+/** The numbers in the words around a chart. */
+export type HeadingFigures = { [field in keyof HeadingWords]?: Figures }
 
 /** Words of a heading, with what their holes mean. */
 export interface ResolvedHeading {

@@ -64,11 +64,17 @@ export const givenOptions = ({ format }: Pick<NumberLook, 'format'>): Intl.Numbe
   (typeof format === 'object' ? format : {}) as Intl.NumberFormatOptions
 
 /** Labels of ticks: alike in decimals, with just as many as tell them apart, compact from 100,000. */
-export function tickTexts(values: readonly number[], look: NumberLook): string[] {
-  if (typeof look.format === 'function') return values.map(look.format)
+export const tickTexts = (values: readonly number[], look: NumberLook): string[] => {
+  const write = tickWriter(values, look)
+  return values.map(value => write(value))
+}
+
+/** Writes any number as the ticks of these values are written. */
+export function tickWriter(values: readonly number[], look: NumberLook): (value: number) => string {
+  if (typeof look.format === 'function') return look.format
   const given = givenOptions(look)
   if (OWN_DECIMALS.some(option => given[option] !== undefined))
-    return values.map(value => numberFormat(look.locale, given).format(value))
+    return value => numberFormat(look.locale, given).format(value)
   const percent = look.percent && given.style === undefined
   const base: Intl.NumberFormatOptions = percent ? { style: 'percent', ...given } : { ...given }
   if (look.plain) base.useGrouping ??= false
@@ -95,16 +101,14 @@ export function tickTexts(values: readonly number[], look: NumberLook): string[]
       maximumFractionDigits: Math.min(20, base.notation === 'scientific' ? digits + 1 : digits),
     })
     const zero = numberFormat(look.locale, { ...given, maximumFractionDigits: 0 })
-    return values.map(value =>
-      (value === 0 && base.notation === 'scientific' ? zero : format).format(value + 0),
-    )
+    return value => (value === 0 && base.notation === 'scientific' ? zero : format).format(value + 0)
   }
   const format = numberFormat(look.locale, {
     ...base,
     minimumFractionDigits: places,
     maximumFractionDigits: places,
   })
-  return values.map(value => format.format(value + 0))
+  return value => format.format(value + 0)
 }
 
 /** The least distance between neighbours; Infinity for a single value. */

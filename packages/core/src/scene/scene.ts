@@ -140,6 +140,13 @@ export interface Segments extends Shapes {
   at?: Float64Array
 }
 
+/** The numbers in a text, so that between two pictures it can say what its shape shows there. */
+export interface Figures {
+  values: readonly number[]
+  /** The text with other numbers in place of these. */
+  write(values: readonly number[]): string
+}
+
 export interface Texts extends Shapes {
   kind: 'texts'
   x: Float32Array
@@ -154,6 +161,12 @@ export interface Texts extends Shapes {
   /** CSS colour of an edge around the letters that parts them from what lies behind. */
   halo?: string
   at?: Float64Array
+  /** By text: the numbers in it, where it has some. */
+  figures?: readonly (Figures | undefined)[]
+  /** The id of the batch at whose shapes the texts stand, with the same keys: they go where it goes. */
+  of?: string
+  /** The scale on which the first of the figures is the value end of its shape, and along which side. */
+  measuredOn?: { scale: string; axis: 'x' | 'y' }
 }
 
 /** Pictures: safe addresses only, see `safePicture`. Each keeps its proportions in the middle of its box, or covers it. */

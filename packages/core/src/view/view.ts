@@ -123,12 +123,19 @@ export class View {
         fillHeading(resolved.heading, charts[i].heading, locale.value),
       )
     })
-    const words = computed(() => wordsOf(answers.now.value.shown, bounds.value, headings.value))
+    const words = computed(() =>
+      wordsOf(
+        answers.now.value.shown,
+        bounds.value,
+        headings.value.map(({ words }) => words),
+      ),
+    )
     this.composition = computed(() => {
       const { shown } = answers.now.value
       return composePicture({
         charts: chartsOf(shown).map(({ resolved }, i) => ({
-          description: { ...resolved.description, ...headings.value[i] },
+          description: { ...resolved.description, ...headings.value[i].words },
+          figures: headings.value[i].figures,
           bound: bounds.value[i],
           domains: domains.value[i],
           outside: settled.value[i].findings.some(finding => finding.code === OUTSIDE),
