@@ -5,6 +5,7 @@ import { enter, leave } from './enter-leave.ts'
 import { glideAreas } from './glide-areas.ts'
 import { glideLabels, type LabelGroup, labelGroup, leavingLabels } from './glide-labels.ts'
 import { glideLines, revealLines } from './glide-lines.ts'
+import { glidePiles, isPiles, type Piles } from './glide-piles.ts'
 import { glideRects } from './glide-rects.ts'
 import { glideDiscs, glideSegments, glideTexts } from './glide-shapes.ts'
 import { glideWedges } from './glide-wedges.ts'
@@ -53,7 +54,7 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
       for (const labels of old ?? [])
         if (labels.kind === 'texts') steps.push(leavingLabels(labels, batch, group))
       steps.push(glideLabels(batch, group, context))
-    } else steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, to)]))
+    } else steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, context)]))
   }
   steps.push(...leaversDue.map(leave))
   const names = new Set([...from.scales.keys(), ...to.scales.keys()])
@@ -91,7 +92,9 @@ const isLabels = (batch: Batch): batch is Texts & { of: string } =>
 function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
   switch (batch.kind) {
     case 'rects':
-      return glideRects(old as typeof batch, batch, context)
+      return isPiles(batch) && isPiles(old as typeof batch)
+        ? glidePiles(old as typeof batch & Piles, batch, context)
+        : glideRects(old as typeof batch, batch, context)
     case 'discs':
       return glideDiscs(old as typeof batch, batch)
     case 'lines':
@@ -108,7 +111,7 @@ function glide(old: Batch, batch: Batch, context: GlideContext): BatchAt[] {
       return [() => batch]
     // A picture of colour values has no shapes that could move; the new one takes the old one's place.
     case 'pixels':
-      return [leave(old), enter(batch, new Map(), context.to)]
+      return [leave(old), enter(batch, new Map(), context)]
   }
 }
 
@@ -122,7 +125,7 @@ export function appear(to: Scene): Between {
         ? (): Batch => batch
         : batch.kind === 'lines'
           ? revealLines(batch, to)
-          : enter(batch, new Map(), to),
+          : enter(batch, new Map(), context),
   )
   return (eased, time, each) =>
     time >= 1

@@ -48,7 +48,12 @@ export function joined(batches: readonly Batch[]): Batch {
   // Colours and transparency are joined below, each in its own way.
   const { alpha: _, ...own } = first
   for (const [name, value] of Object.entries(own)) {
-    if (value instanceof Float32Array || value instanceof Float64Array || value instanceof Uint8Array) {
+    if (
+      value instanceof Float32Array ||
+      value instanceof Float64Array ||
+      value instanceof Uint8Array ||
+      value instanceof Int8Array
+    ) {
       // What only some have, such as the forms of points, the others have as usual.
       const usual = value instanceof Uint8Array ? 0 : Number.NaN
       const blank = (count: number) => new (value.constructor as typeof Float32Array)(count).fill(usual)

@@ -1,6 +1,8 @@
-import type { Batch, Scene } from '../scene/scene.ts'
-import { type BatchAt, faded, mixed } from './blend.ts'
+import type { Batch, Rects } from '../scene/scene.ts'
+import { placeBefore } from './before.ts'
+import { type BatchAt, faded, type GlideContext, mixed } from './blend.ts'
 import { revealLines } from './glide-lines.ts'
+import { glidePiles, isPiles } from './glide-piles.ts'
 import { openWedges } from './open-wedges.ts'
 import type { Places } from './places.ts'
 
@@ -14,7 +16,8 @@ export function leave(batch: Batch): BatchAt {
 }
 
 /** A batch that was not there before. Shapes whose key stood somewhere start from there. */
-export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
+export function enter(batch: Batch, places: Places, context: GlideContext): BatchAt {
+  const { to } = context
   if (batch.part === 'guide') return (_, time) => faded(batch, smooth(time))
   const known = places.size > 0
   if (batch.kind === 'lines' && known && batch.keys.length === batch.x.length) {
@@ -41,6 +44,13 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
     return (eased, time) =>
       faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
   }
+  if (batch.kind === 'rects' && isPiles(batch)) {
+    const [grow] = glidePiles(undefined, batch, context)
+    return (eased, time, each) => {
+      const grown = grow(eased, time, each)
+      return grown && known ? faded(grown, smooth(time * 2)) : grown
+    }
+  }
   if (batch.kind === 'rects') {
     const lying = batch.round.some(side => side === 2 || side === 4)
     return (eased, time, each) => {
@@ -52,7 +62,10 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
       }
       for (let i = 0; i < out.x.length; i++) {
         const place = known ? places.get(batch.keys[i]) : undefined
-        growRect(out, i, batch.round[i], lying, each ? each(i, out.x.length) : eased, place)
+        const share = each ? each(i, out.x.length) : eased
+        growRect(out, i, batch.round[i], lying, share, place)
+        // Its baseline may be on its way itself.
+        shiftBase(out, i, batch, lying, share, context)
       }
       const grown = { ...batch, ...out }
       return known ? faded(grown, smooth(time * 2)) : grown
@@ -62,6 +75,26 @@ export function enter(batch: Batch, places: Places, to: Scene): BatchAt {
 }
 
 type RectArrays = { x: Float32Array; y: Float32Array; width: Float32Array; height: Float32Array }
+
+/** Moves the baseline end of a growing bar to where the baseline is at that moment. */
+function shiftBase(
+  out: RectArrays,
+  i: number,
+  batch: Rects,
+  lying: boolean,
+  share: number,
+  context: GlideContext,
+): void {
+  const axis = lying ? 'x' : 'y'
+  const length = lying ? 'width' : 'height'
+  const side = batch.round[i]
+  const high = lying ? side === 4 : side !== 3
+  const base = high ? out[axis][i] + out[length][i] : out[axis][i]
+  const end = high ? out[axis][i] : out[axis][i] + out[length][i]
+  const now = base + (placeBefore(batch, base, axis, context) - base) * (1 - share)
+  out[axis][i] = Math.min(now, end)
+  out[length][i] = Math.abs(end - now)
+}
 
 /** Shrinks a bar towards its baseline, or towards the length at which its value stood before. */
 export function growRect(

@@ -1,4 +1,5 @@
 import type { Batch, Scene, Texts } from '../scene/scene.ts'
+import { carriedBy } from './before.ts'
 import { type BatchAt, faded, type GlideContext } from './blend.ts'
 import { figuresBetween } from './figures.ts'
 import { mixedScale } from './mixed-scale.ts'
@@ -71,6 +72,7 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
   })
   const on = batch.measuredOn
   const ends = on && ([from.scales.get(on.scale), to.scales.get(on.scale)] as const)
+  const carried = on && carriedBy({ along: { [on.axis]: on.scale } }, on.axis, context)
   const steady = ends?.[0] && ends[1] && ends[0].kind.name === ends[1].kind.name
   return (eased, time, each) => {
     const x = new Float32Array(count)
@@ -80,6 +82,7 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
     const texts = riders.map(({ after, start = after, away, wasAway, write, text }, i) => {
       const share = each ? each(after.index, after.count) : eased
       const end = { x: start.x + (after.x - start.x) * share, y: start.y + (after.y - start.y) * share }
+      if (each && carried && on) end[on.axis] = carried(end[on.axis], share, eased)
       x[i] = end.x + wasAway.x + (away.x - wasAway.x) * share
       y[i] = end.y + wasAway.y + (away.y - wasAway.y) * share
       alpha[i] = (batch.alpha?.[i] ?? 1) * (fadesIn[i] ? Math.min(1, time * 2) : 1)

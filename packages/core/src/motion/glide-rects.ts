@@ -1,5 +1,5 @@
 import type { Rects } from '../scene/scene.ts'
-import { placeBefore } from './before.ts'
+import { carriedBy, placeBefore } from './before.ts'
 import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { growRect } from './enter-leave.ts'
 import { leavers } from './glide-shapes.ts'
@@ -37,6 +37,7 @@ export function glideRects(old: Rects, batch: Rects, context: GlideContext): Bat
     height: new Float32Array(match.length),
   }
   const recolored = recoloring(old, batch, match)
+  const carried = carriedBy(batch, lying ? 'x' : 'y', context)
   const turning = turningBars(old, batch, match)
   const step: BatchAt = (eased, time, each) => {
     mixed(start.x, batch.x, eased, out.x, each)
@@ -45,6 +46,14 @@ export function glideRects(old: Rects, batch: Rects, context: GlideContext): Bat
     mixed(start.height, batch.height, eased, out.height, each)
     const round = turning.length === 0 ? batch.round : batch.round.slice()
     for (const bar of turning) turn(bar, each ? each(bar.i, match.length) : eased, out, round)
+    if (each && carried)
+      for (let i = 0; i < match.length; i++) {
+        const share = each(i, match.length)
+        const [place, length] = lying ? [out.x, out.width] : [out.y, out.height]
+        const end = carried(place[i] + length[i], share, eased)
+        place[i] = carried(place[i], share, eased)
+        length[i] = end - place[i]
+      }
     return { ...batch, ...recolored?.(time), ...out, round }
   }
   return [...leavers(old, match), step]

@@ -4,6 +4,7 @@ import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { leave } from './enter-leave.ts'
 import { figuresBetween } from './figures.ts'
 import { keepInPlot } from './in-plot.ts'
+import { picked } from './picked.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
@@ -14,27 +15,6 @@ export function leavers<B extends Rects | Discs | Texts | Segments>(old: B, kept
   const gone: number[] = []
   for (let i = 0; i < stays.length; i++) if (!stays[i]) gone.push(i)
   return gone.length === 0 ? [] : [leave(picked(old, gone))]
-}
-
-/** Only these shapes of a batch. */
-function picked<B extends Rects | Discs | Texts | Segments>(batch: B, which: number[]): B {
-  const out: Record<string, unknown> = { ...batch, keys: which.map(i => batch.keys[i]), rows: undefined }
-  for (const [name, value] of Object.entries(batch)) {
-    if (
-      value instanceof Float32Array ||
-      value instanceof Float64Array ||
-      value instanceof Uint8Array ||
-      value instanceof Uint16Array
-    ) {
-      const array = value
-      out[name] = new (array.constructor as Float32ArrayConstructor)(which.map(i => array[i]))
-    }
-  }
-  if (batch.kind === 'texts') {
-    out.texts = which.map(i => batch.texts[i])
-    out.figures = batch.figures && which.map(i => batch.figures![i])
-  }
-  return out as unknown as B
 }
 
 export function glideDiscs(old: Discs, batch: Discs): BatchAt[] {

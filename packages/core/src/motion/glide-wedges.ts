@@ -1,12 +1,11 @@
 import type { Wedges } from '../scene/scene.ts'
 import { type BatchAt, mixed } from './blend.ts'
-import { leave } from './enter-leave.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
 const NAMES = ['x', 'y', 'from', 'to', 'inner', 'outer'] as const
 
-/** Slices glide by key. A newcomer opens where its neighbour began; a leaver fades. */
+/** Slices glide by key. A newcomer opens where its neighbours meet, a leaver closes there. */
 export function glideWedges(old: Wedges, batch: Wedges): BatchAt[] {
   const match = matches(batch.keys, old.keys)
   const start = Object.fromEntries(NAMES.map(name => [name, batch[name].slice()])) as Record<
@@ -32,7 +31,24 @@ export function glideWedges(old: Wedges, batch: Wedges): BatchAt[] {
   })
   const stays = new Set(match)
   const gone = Array.from(old.keys, (_, i) => i).filter(i => !stays.has(i))
-  return gone.length > 0 ? [leave(only(old, gone)), step] : [step]
+  return gone.length > 0 ? [closing(old, gone, batch, match), step] : [step]
+}
+
+/** Slices that go close where their neighbours meet, so that what stays is the whole at every moment. */
+function closing(old: Wedges, gone: number[], batch: Wedges, match: Int32Array): BatchAt {
+  const edges = new Float32Array(gone.length)
+  gone.forEach((m, g) => {
+    // The last slice before it that stays, in the order around the circle.
+    let before = m - 1
+    while (before >= 0 && gone.includes(before)) before--
+    edges[g] = before < 0 ? 0 : batch.to[match.indexOf(before)]
+  })
+  const leaving = only(old, gone)
+  return eased => ({
+    ...leaving,
+    from: mixed(leaving.from, edges, eased),
+    to: mixed(leaving.to, edges, eased),
+  })
 }
 
 function only(batch: Wedges, which: number[]): Wedges {

@@ -1,11 +1,11 @@
 import type { Wedges } from '../scene/scene.ts'
 import type { BatchAt } from './blend.ts'
 
-/** A pie opens clockwise from twelve o'clock. */
+/** A pie grows from its middle, the whole at every moment. */
 export function openWedges(batch: Wedges): BatchAt {
   return eased => ({
     ...batch,
-    from: batch.from.map(angle => angle * eased),
-    to: batch.to.map(angle => angle * eased),
+    inner: batch.inner.map(radius => radius * eased),
+    outer: batch.outer.map(radius => radius * eased),
   })
 }

@@ -52,6 +52,9 @@ export interface Rects extends Shapes {
   round: Uint8Array
   /** Radius of rounding in pixels. */
   radius: number
+  /** Where bars stand on each other: along which side of the plot, and by shape whether it grows to higher pixels (1) or lower (-1). */
+  pileAlong?: 'x' | 'y'
+  toward?: Int8Array
 }
 
 export interface Discs extends Shapes {

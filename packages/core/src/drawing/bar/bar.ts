@@ -1,6 +1,7 @@
 import { kind } from '../../describe/kind.ts'
 import type { Marks, Positions } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
+import type { PositionScale } from '../../scale/scale.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { isLying } from '../is-lying.ts'
@@ -95,6 +96,7 @@ export const bar = kind({
       along: { x: x.name, y: y.name },
       ...out,
       radius: 2,
+      ...(stack ? { pileAlong: upright ? 'y' : 'x', toward: towards(values, along) } : {}),
     }
     return [rects]
   },
@@ -116,6 +118,10 @@ export const bar = kind({
     return [min, max]
   },
 })
+
+/** Which way each bar grows, in pixels. */
+const towards = ({ at }: Positions, { factor }: PositionScale): Int8Array =>
+  Int8Array.from(at, value => (value < 0 ? -1 : 1) * (factor < 0 ? -1 : 1))
 
 /** Whether no two bars share a place: then each has all of its room, as when colour repeats the axis. */
 function standAlone(memory: Map<string, unknown>, marks: Marks, places: Positions): boolean {

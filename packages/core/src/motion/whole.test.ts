@@ -1,0 +1,109 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { appear, between, chart, compose, type Description, type Scene, table } from '../index.ts'
+import { measureInter } from '../theme/text-width.ts'
+
+/** What is stacked stays stacked, what is a whole stays a whole, what touches its baseline touches it: at every moment. */
+
+const FRAME = { width: 640, height: 400, measure: measureInter }
+const PIERS = ['Gannet Slip', 'Harbour', 'Kelp Quay', 'Old Mole', 'Tern Jetty', 'Weir Stage']
+const BOATS = ['Auk', 'Gannet', 'Petrel', 'Tern']
+type Row = { pier: string; boat: string; carried: number }
+
+const rowsOf = (least: number) =>
+  fc
+    .uniqueArray(
+      fc.tuple(fc.constantFrom(...PIERS), fc.constantFrom(...BOATS), fc.integer({ min: least, max: 90 })),
+      { minLength: 1, maxLength: 14, selector: ([pier, boat]) => `${pier} ${boat}` },
+    )
+    .map(list => list.map(([pier, boat, carried]): Row => ({ pier, boat, carried })))
+const moment = fc.double({ min: 0, max: 1, noNaN: true })
+const stagger = (at: number) => (i: number, count: number) =>
+  Math.max(0, Math.min(1, at * 1.5 - (0.5 * i) / count))
+const sceneOf = (rows: Row[], description: Description) => compose(chart(table(rows), description), {}, FRAME)
+
+/** Every pile of the scene is a row of slabs without gaps from the scale's zero. */
+function expectPiled(scene: Scene, across: 'x' | 'y'): void {
+  const along = across === 'x' ? 'y' : 'x'
+  const zero = scene.scales.get(along)!.map(0)
+  const piles = new Map<string, [number, number][]>()
+  for (const batch of scene.batches) {
+    if (batch.kind !== 'rects' || batch.part !== 'data') continue
+    const [low, length] = along === 'y' ? [batch.y, batch.height] : [batch.x, batch.width]
+    for (let i = 0; i < low.length; i++) {
+      // What has no thickness to be seen covers nothing and parts nothing.
+      if (!(length[i] > 0.02)) continue
+      const middle = across === 'x' ? batch.x[i] + batch.width[i] / 2 : batch.y[i] + batch.height[i] / 2
+      const name = `${Math.round(scene.scales.get(across)!.invert(middle))} ${batch.toward![i]}`
+      piles.set(name, [...(piles.get(name) ?? []), [low[i], low[i] + length[i]]])
+    }
+  }
+  for (const [name, slabs] of piles) {
+    const up = name.endsWith('-1')
+    slabs.sort((a, b) => (a[0] + a[1] - b[0] - b[1]) * (up ? -1 : 1))
+    let edge = zero
+    for (const [low, high] of slabs) {
+      expect(Math.abs((up ? high : low) - edge)).toBeLessThan(0.05)
+      edge = up ? low : high
+    }
+  }
+}
+
+const STACKED: Description = {
+  draw: 'bar',
+  x: 'pier',
+  y: 'sum of carried',
+  color: 'boat',
+  arrange: 'stack',
+  order: 'name',
+  scales: { x: { domain: PIERS } },
+}
+
+describe('stacks', () => {
+  test.each([
+    ['standing', STACKED, 'x'],
+    ['lying', { ...STACKED, x: 'sum of carried', y: 'pier', scales: { y: { domain: PIERS } } }, 'y'],
+    ['shares', { ...STACKED, arrange: 'share' }, 'x'],
+  ] as [string, Description, 'x' | 'y'][])(
+    '%s stay stacked from any data to any other',
+    (_, description, across) => {
+      fc.assert(
+        fc.property(rowsOf(-40), rowsOf(-40), moment, fc.boolean(), (before, after, at, staggered) => {
+          const each = staggered ? stagger(at) : undefined
+          const motion = between(sceneOf(before, description), sceneOf(after, description))
+          expectPiled(motion(at, at * 0.999, each), across)
+          expectPiled(appear(sceneOf(after, description))(at, at * 0.999, each), across)
+        }),
+        { numRuns: 150 },
+      )
+    },
+  )
+
+  test('stand when lines become bars', () => {
+    fc.assert(
+      fc.property(rowsOf(1), moment, (rows, at) => {
+        const line = sceneOf(rows, { ...STACKED, draw: 'line', arrange: undefined })
+        expectPiled(between(line, sceneOf(rows, STACKED))(at, at * 0.999), 'x')
+      }),
+    )
+  })
+})
+
+test('slices of one order are the whole at every moment, as some come and some go', () => {
+  const pie: Description = { draw: 'pie', color: 'boat', y: 'sum of carried', order: 'name' }
+  fc.assert(
+    fc.property(rowsOf(1), rowsOf(1), moment, (before, after, at) => {
+      const scene = between(sceneOf(before, pie), sceneOf(after, pie))(at, at * 0.999)
+      const slices = scene.batches.flatMap(batch =>
+        batch.kind === 'wedges' ? Array.from(batch.from, (from, i) => [from, batch.to[i]]) : [],
+      )
+      slices.sort((a, b) => a[0] - b[0] || a[1] - b[1])
+      let edge = 0
+      for (const [from, to] of slices) {
+        expect(from).toBeCloseTo(edge, 4)
+        edge = to
+      }
+      expect(edge).toBeCloseTo(Math.PI * 2, 4)
+    }),
+  )
+})
