@@ -11,7 +11,7 @@ export const exploring: Part = {
   install(host) {
     const { can, view, stage } = host
     const selecting = new Selecting(view, {
-      shown: () => host.current,
+      shown: () => host.composition,
       setState: state => {
         host.jump()
         host.state = state
@@ -25,7 +25,7 @@ export const exploring: Part = {
       host.state = Object.keys(zoom).length > 0 ? { ...rest, zoom } : rest
     }
     const gestures = new Gestures(stage, {
-      composition: () => host.current.composition.value,
+      composition: () => host.composition,
       directions: () => directionsOf(view.first.description.zoom),
       gestures: () => selecting.gestures,
       zoom: () => host.state.zoom ?? {},

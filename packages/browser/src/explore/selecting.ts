@@ -1,4 +1,5 @@
 import {
+  type Composition,
   type Corner,
   type Gesture,
   type Reading,
@@ -17,7 +18,7 @@ const NEAR = 14
 
 export interface SelectingHost {
   /** What is on screen: while a chart plays, the view of the period that is reached. */
-  shown(): View
+  shown(): Composition
   setState(state: State): void
   say(words: string): void
 }
@@ -45,7 +46,7 @@ export class Selecting {
   }
 
   click(place: { x: number; y: number }, adds: boolean): void {
-    const composition = this.host.shown().composition.value
+    const composition = this.host.shown()
     const { root } = this.view
     let rows = rowsInBox(composition, root, { x: place.x - 1, y: place.y - 1, width: 2, height: 2 })
     const reading = rows.length === 0 ? readAt(composition, place.x, place.y) : undefined
@@ -59,7 +60,7 @@ export class Selecting {
   /** What an outline holds; `done`: the drag has ended. While it lasts, the selection follows. */
   outline(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void {
     this.before ??= this.view.state.value.selected ?? []
-    const composition = this.host.shown().composition.value
+    const composition = this.host.shown()
     const { root } = this.view
     const [[x, y], , [right, bottom]] =
       outline.length > 2
@@ -78,11 +79,11 @@ export class Selecting {
   }
 
   entry(key: string, adds: boolean): void {
-    this.select(rowsOfEntry(this.host.shown().composition.value, this.view.root, key), adds)
+    this.select(rowsOfEntry(this.host.shown(), this.view.root, key), adds)
   }
 
   place(pane: number, scale: string, value: number, adds: boolean): void {
-    const shown = this.host.shown().composition.value.panes[pane]
+    const shown = this.host.shown().panes[pane]
     this.select(rowsAtPlace(shown, this.view.root, scale, value), adds)
   }
 

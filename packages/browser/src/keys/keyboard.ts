@@ -8,7 +8,7 @@ export const keyboard: Part = {
     const { can, pointer, stage } = host
     stage.takeKeys()
     const keys = new Keys(stage.focus, {
-      composition: () => host.current.composition.value,
+      composition: () => host.composition,
       pointAt: place => pointer.pointAt(place),
       say: words => host.say(words),
       select: (reading, adds) => can.select?.(reading, adds),

@@ -1,5 +1,6 @@
 import {
   type Chart,
+  type Composition,
   checkState,
   type Finding,
   type Frame,
@@ -54,7 +55,7 @@ export class LiveChart implements Live, PartHost {
     this.stage = new Stage(element, options.height)
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
     this.pointer = new Pointer(this.stage, {
-      composition: () => this.current.composition.value,
+      composition: () => this.composition,
       ready: () => !this.player.moving,
       tooltip: () => this.first.description.tooltip !== false,
       content: new Telling(this.view),
@@ -153,7 +154,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   toCsv(): string {
-    return need(this.can.csv, 'saving', 'toCsv')(this.current.composition.value)
+    return need(this.can.csv, 'saving', 'toCsv')(this.composition)
   }
 
   destroy(): void {
@@ -176,6 +177,10 @@ export class LiveChart implements Live, PartHost {
   /** The view that is shown: of the period that is reached, where the chart is played. */
   get current(): View {
     return this.can.playing?.current ?? this.view
+  }
+
+  get composition(): Composition {
+    return this.can.playing?.composition ?? this.view.composition.value
   }
 
   /** The scene that ought to be on screen. */
@@ -286,7 +291,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   clicked(place: { x: number; y: number }, adds: boolean): void {
-    const reading = readAt(this.current.composition.value, place.x, place.y)
+    const reading = readAt(this.composition, place.x, place.y)
     // Where the shape that is meant leads to.
     const link = reading && pointedRow(reading)?.link
     if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')

@@ -64,7 +64,7 @@ export class PageMember implements Leading {
   }
 
   pointedElsewhere(scale: string, value: number | undefined): void {
-    const [pane] = this.current.composition.value.panes
+    const [pane] = this.host.composition.panes
     const place = value === undefined ? undefined : pane?.scales.get(scale)?.map(value)
     this.host.pointer.pointElsewhere(scale === 'x' ? place : undefined)
   }

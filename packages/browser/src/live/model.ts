@@ -144,6 +144,8 @@ export interface PartHost {
   readonly can: Abilities
   /** The view that is shown: that of the period that is reached, where the chart is played. */
   readonly current: View
+  /** What is shown at this moment, to be read back. */
+  readonly composition: Composition
   state: State
   /** Whether changes glide. */
   readonly glides: boolean

@@ -1,4 +1,12 @@
-import { type Frame, Playback, type Scene, type State, tablesOf, type View } from '@dapplo/core/small'
+import {
+  type Composition,
+  type Frame,
+  Playback,
+  type Scene,
+  type State,
+  tablesOf,
+  type View,
+} from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
 /** Milliseconds from one period to the next. */
@@ -61,7 +69,16 @@ export class Playing {
   }
 
   get scene(): Scene | undefined {
-    return this.playback.sceneAt(this.host.smooth() ? this.place : Math.floor(this.place + 1e-6))
+    return this.playback.sceneAt(this.shownPlace)
+  }
+
+  /** What the picture is read back from, also between two periods. */
+  get composition(): Composition | undefined {
+    return this.playback.compositionAt(this.shownPlace)
+  }
+
+  private get shownPlace(): number {
+    return this.host.smooth() ? this.place : Math.floor(this.place + 1e-6)
   }
 
   /** The place of the last period. */

@@ -10,6 +10,7 @@ import { glideRects } from './glide-rects.ts'
 import { glideDiscs, glideSegments, glideTexts } from './glide-shapes.ts'
 import { glideWedges } from './glide-wedges.ts'
 import { mixedScale } from './mixed-scale.ts'
+import { partedLabels } from './passing.ts'
 import { placesOf } from './places.ts'
 
 /** The scene at a moment between two scenes; at time 1 it is the second one itself. */
@@ -82,7 +83,7 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
         height: mix(old.height, plot.height, eased),
       }
     })
-    return { ...to, plots, batches, scales }
+    return { ...to, plots, batches: partedLabels(batches), scales }
   }
 }
 

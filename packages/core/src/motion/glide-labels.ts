@@ -3,6 +3,7 @@ import { carriedBy } from './before.ts'
 import { type BatchAt, faded, type GlideContext } from './blend.ts'
 import { figuresBetween } from './figures.ts'
 import { mixedScale } from './mixed-scale.ts'
+import { givingWay, passesBetween } from './passing.ts'
 import { type End, endsOf, startsOf } from './shape-ends.ts'
 
 /** What goes is gone after this share of the motion. */
@@ -70,6 +71,9 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
       text,
     }
   })
+  const startOf = (axis: 'x' | 'y') =>
+    riders.map(({ after, start = after, wasAway }) => start[axis] + wasAway[axis])
+  const passes = passesBetween({ x: startOf('x'), y: startOf('y') }, batch)
   const on = batch.measuredOn
   const ends = on && ([from.scales.get(on.scale), to.scales.get(on.scale)] as const)
   const carried = on && carriedBy({ along: { [on.axis]: on.scale } }, on.axis, context)
@@ -89,7 +93,7 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
       const shown = on && scale ? scale.invert(end[on.axis]) : undefined
       return write ? write(share, shown) : text
     })
-    return { ...batch, x, y, alpha, texts }
+    return givingWay({ ...batch, x, y, alpha, texts }, passes)
   }
 }
 

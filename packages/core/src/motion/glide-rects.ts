@@ -3,6 +3,7 @@ import { carriedBy, placeBefore } from './before.ts'
 import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { growRect } from './enter-leave.ts'
 import { leavers } from './glide-shapes.ts'
+import { passesBetween } from './passing.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
@@ -37,6 +38,8 @@ export function glideRects(old: Rects, batch: Rects, context: GlideContext): Bat
     height: new Float32Array(match.length),
   }
   const recolored = recoloring(old, batch, match)
+  const passing = passesBetween(acrossOf(start, lying), acrossOf(batch, lying)).length > 0
+  const edge = passing ? context.to.background : undefined
   const carried = carriedBy(batch, lying ? 'x' : 'y', context)
   const turning = turningBars(old, batch, match)
   const step: BatchAt = (eased, time, each) => {
@@ -54,7 +57,7 @@ export function glideRects(old: Rects, batch: Rects, context: GlideContext): Bat
         place[i] = carried(place[i], share, eased)
         length[i] = end - place[i]
       }
-    return { ...batch, ...recolored?.(time), ...out, round }
+    return { ...batch, ...recolored?.(time), ...out, round, edge }
   }
   return [...leavers(old, match), step]
 }
@@ -65,6 +68,12 @@ interface TurningBar {
   lying: boolean
   base: readonly [number, number]
   end: readonly [number, number]
+}
+
+/** Places across the bars alone: along them they do not pass. */
+const acrossOf = ({ x, y }: Pick<Rects, 'x' | 'y'>, lying: boolean) => {
+  const across = lying ? y : x
+  return { x: across, y: across }
 }
 
 const isLying = (side: number) => side === 2 || side === 4

@@ -4,6 +4,7 @@ import { type BatchAt, type GlideContext, mixed } from './blend.ts'
 import { leave } from './enter-leave.ts'
 import { figuresBetween } from './figures.ts'
 import { keepInPlot } from './in-plot.ts'
+import { givingWay, passesBetween } from './passing.ts'
 import { picked } from './picked.ts'
 import { matches } from './places.ts'
 import { recoloring } from './recolor.ts'
@@ -87,6 +88,7 @@ export function glideTexts(old: Texts, batch: Texts, context: GlideContext): Bat
   }
   const end = batch.alpha ?? new Float32Array(match.length).fill(1)
   const seen = seenOf(batch, context)
+  const passes = passesBetween({ x: startX, y: startY }, batch)
   const words = batch.texts.map((text, i) =>
     says === 'before' && match[i] >= 0 ? old.texts[match[i]] : text,
   )
@@ -94,14 +96,13 @@ export function glideTexts(old: Texts, batch: Texts, context: GlideContext): Bat
     const before = match[i] >= 0 ? old.figures?.[match[i]] : undefined
     return figures && before && figuresBetween(before, figures, says)
   })
-  const step: BatchAt = (eased, time) =>
-    seen({
-      ...batch,
-      texts: writers ? words.map((text, i) => writers[i]?.(eased) ?? text) : words,
-      x: mixed(startX, batch.x, eased),
-      y: mixed(startY, batch.y, eased),
-      alpha: mixed(startAlpha, end, time),
-    })
+  const step: BatchAt = (eased, time) => {
+    const texts = writers ? words.map((text, i) => writers[i]?.(eased) ?? text) : words
+    const x = mixed(startX, batch.x, eased)
+    const y = mixed(startY, batch.y, eased)
+    const alpha = mixed(startAlpha, end, time)
+    return seen(givingWay({ ...batch, texts, x, y, alpha }, passes))
+  }
   return [...leavers(old, match).map(gone => moving(gone, old, context)), step]
 }
 

@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { appear, between, chart, compose, type Description, Playback, type Scene, table } from '../index.ts'
+import {
+  appear,
+  between,
+  chart,
+  compose,
+  type Description,
+  Playback,
+  readAt,
+  type Scene,
+  table,
+} from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { endsOf } from './shape-ends.ts'
 
@@ -80,7 +90,8 @@ describe('labels count with their shapes', () => {
     )
   })
 
-  test('between the periods of playback, with the sums in the words around it', () => {
+  test('between the periods of playback, with the sums in the words around it, and what is pointed at', () => {
+    let pointed = 0
     fc.assert(
       fc.property(fc.array(rows, { minLength: 2, maxLength: 4 }), drawn, moment, (years, description, at) => {
         const list = years.flatMap((own, i) => own.map(row => ({ ...row, year: 2010 + i })))
@@ -104,8 +115,26 @@ describe('labels count with their shapes', () => {
         expect(Math.abs(said - expected)).toBeLessThanOrEqual(0.006)
         expect(words('subtitle')).toEqual([`In ${2010 + reached}`])
         expect(words('period')).toEqual([String(2010 + reached)])
+        // What is pointed at says what its bar shows, to the digits that tooltips have.
+        const composition = playback.compositionAt(place)!
+        for (const batch of scene.batches) {
+          if (batch.kind !== 'rects' || batch.part !== 'data') continue
+          const lying = description.y === 'pier'
+          const scale = scene.scales.get(lying ? 'x' : 'y')!
+          for (const [key, end] of endsOf([batch])) {
+            const reading = readAt(composition, end.x, end.y)
+            const row = reading?.rows.find(one => one.key === key)
+            if (!row) continue
+            const shown = scale.invert(lying ? end.x : end.y)
+            const pixel = Math.abs(scale.invert(end.x + 0.5) - scale.invert(end.x))
+            const read = Number(row.text.replace('−', '-'))
+            expect(Math.abs(read - shown)).toBeLessThanOrEqual(pixel + 0.0051 + Math.abs(read) * 5e-4)
+            pointed++
+          }
+        }
       }),
       { numRuns: 150 },
     )
+    expect(pointed).toBeGreaterThan(200)
   })
 })

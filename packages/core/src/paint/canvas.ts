@@ -95,7 +95,7 @@ function paintBatch(
 }
 
 function paintRects(batch: Rects, context: Context2D): void {
-  const { x, y, width, height, round, radius, color, colors, alpha } = batch
+  const { x, y, width, height, round, radius, color, colors, alpha, edge } = batch
   let before = -1
   for (let i = 0; i < x.length; i++) {
     const w = width[i]
@@ -111,8 +111,18 @@ function paintRects(batch: Rects, context: Context2D): void {
     const r = Math.min(radius, side === 1 || side === 3 ? Math.min(h, w / 2) : Math.min(w, h / 2))
     if (side === 0 || r < 0.5) context.fillRect(x[i], y[i], w, h)
     else roundedRect(context, x[i], y[i], w, h, side, r)
+    if (edge) edgeRect(context, x[i], y[i], w, h, edge)
   }
   context.globalAlpha = 1
+}
+
+/** A line a pixel wide around a rectangle. */
+function edgeRect(context: Context2D, x: number, y: number, w: number, h: number, color: string): void {
+  context.strokeStyle = color
+  context.lineWidth = 1
+  context.beginPath()
+  context.rect(x - 0.5, y - 0.5, w + 1, h + 1)
+  context.stroke()
 }
 
 function roundedRect(

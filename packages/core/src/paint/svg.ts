@@ -124,6 +124,7 @@ function grouped(
 }
 
 function paintRects(batch: Rects, out: string[]): void {
+  if (batch.edge) out.push(`<g stroke="${escapeXml(batch.edge)}" stroke-width="1">`)
   const { x, y, width, height, round, radius } = batch
   grouped(batch, x.length, out, 'fill', i => {
     if (!(width[i] > 0 && height[i] > 0)) return ''
@@ -136,6 +137,7 @@ function paintRects(batch: Rects, out: string[]): void {
       return `<rect x="${short(x[i])}" y="${short(y[i])}" width="${short(width[i])}" height="${short(height[i])}"/>`
     return `<path d="${roundedPath(x[i], y[i], width[i], height[i], side, r)}"/>`
   })
+  if (batch.edge) out.push('</g>')
 }
 
 function paintDiscs(batch: Discs, out: string[]): void {

@@ -2,6 +2,7 @@ import { roleTexts } from '../bind/values.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import { DapploError } from '../finding/error.ts'
 import { type Between, between } from '../motion/between.ts'
+import type { Composition } from '../pane/model.ts'
 import type { Scene } from '../scene/scene.ts'
 import { addUnits } from '../table/cells/calendar.ts'
 import { ask } from '../table/group/question.ts'
@@ -9,6 +10,7 @@ import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import type { Chart } from '../view/chart.ts'
 import { View } from '../view/view.ts'
+import { momentBetween } from './moment.ts'
 
 /** One period of what is played through: its rows, and where on the way it lies. */
 export interface Period {
@@ -81,21 +83,33 @@ export class Playback {
 
   /** The picture at a place: that of a period, or on the way to the next. */
   sceneAt(place: number): Scene | undefined {
-    const index = this.indexAt(place)
-    const now = this.views[index]
-    const next = this.views[index + 1]
-    if (!now || !next) return now?.scene
-    const [from, to] = [this.periods[index].place, this.periods[index + 1].place]
-    // A gap is bridged by one long glide, or the old picture is held until the last step of it.
-    const start = this.holds ? to - 1 : from
-    const share = Math.max(0, Math.min(1, (place - start) / (to - start)))
-    if (share === 0) return now.scene
+    const { now, next, share } = this.between(place)
+    if (!now || !next || share === 0) return now?.scene
     // By the very pictures: a change in any table, or a selection elsewhere, makes others of them.
     if (this.pair?.from !== now.scene || this.pair.to !== next.scene)
       this.pair = { from: now.scene, to: next.scene, motion: between(now.scene, next.scene, 'before') }
     // What is named is the period that has been reached, not the one that comes.
     const { title, description } = now.scene
     return { ...this.pair.motion(share, share), title, description }
+  }
+
+  /** What that picture is read back from. */
+  compositionAt(place: number): Composition | undefined {
+    const { now, next, share } = this.between(place)
+    const scene = this.sceneAt(place)
+    if (!now || !next || !scene || share === 0) return now?.composition.value
+    return momentBetween(now.composition.value, next.composition.value, scene, share)
+  }
+
+  /** The periods on both sides of a place, and how far it is on the way. */
+  private between(place: number): { now: View | undefined; next: View | undefined; share: number } {
+    const index = this.indexAt(place)
+    const [now, next] = [this.views[index], this.views[index + 1]] as (View | undefined)[]
+    if (!now || !next) return { now, next, share: 0 }
+    const [from, to] = [this.periods[index].place, this.periods[index + 1].place]
+    // A gap is bridged by one long glide, or the old picture is held until the last step of it.
+    const start = this.holds ? to - 1 : from
+    return { now, next, share: Math.max(0, Math.min(1, (place - start) / (to - start))) }
   }
 
   /** The chart with the categories of all periods, where their order does not follow the values. */

@@ -52,6 +52,8 @@ export interface Rects extends Shapes {
   round: Uint8Array
   /** Radius of rounding in pixels. */
   radius: number
+  /** CSS colour of a line around each, a pixel wide, that parts those that pass each other. */
+  edge?: string
   /** Where bars stand on each other: along which side of the plot, and by shape whether it grows to higher pixels (1) or lower (-1). */
   pileAlong?: 'x' | 'y'
   toward?: Int8Array

@@ -1,0 +1,76 @@
+import type { BoundDrawing } from '../bind/model.ts'
+import type { Positions } from '../describe/model.ts'
+import type { Composition } from '../pane/model.ts'
+import { decimalsOf } from '../scale/number-format.ts'
+import type { Scene } from '../scene/scene.ts'
+
+/** Decimals beyond these say nothing about a value that is on its way. */
+const MOST_DECIMALS = 6
+
+/** What is shown between two periods, to be read back: every value where its shape stands. */
+export function momentBetween(
+  before: Composition,
+  after: Composition,
+  scene: Scene,
+  share: number,
+): Composition {
+  const [was] = before.panes
+  const [pane] = after.panes
+  const drawings = pane.bound.drawings.map((drawn, i) => mixedDrawing(was.bound.drawings[i], drawn, share))
+  return {
+    ...after,
+    scene,
+    panes: [
+      {
+        ...pane,
+        bound: { ...pane.bound, drawings },
+        plot: scene.plots[0],
+        scales: scene.scales,
+        batches: scene.batches,
+      },
+    ],
+  }
+}
+
+function mixedDrawing(was: BoundDrawing | undefined, drawn: BoundDrawing, share: number): BoundDrawing {
+  const { marks } = drawn
+  const marksBefore = new Map<string | number, number>()
+  for (let mark = 0; mark < (was?.marks.length ?? 0); mark++) marksBefore.set(was!.marks.keyOf(mark), mark)
+  const before = Int32Array.from(
+    { length: marks.length },
+    (_, mark) => marksBefore.get(marks.keyOf(mark)) ?? -1,
+  )
+  const mixed = (role: 'x' | 'y'): Positions => {
+    const now = marks[role]
+    const then = was?.marks[role]
+    const grows = drawn.drawing.kind.fromZero === true && now.measured
+    return {
+      ...now,
+      at: mixedValues(then?.at, now.at, before, share, grows),
+      from: now.from && mixedValues(then?.from, now.from, before, share, grows),
+      to: now.to && mixedValues(then?.to, now.to, before, share, grows),
+      pyramid: undefined,
+      sorted: false,
+    }
+  }
+  return { ...drawn, marks: { ...marks, x: mixed('x'), y: mixed('y') }, memory: new Map() }
+}
+
+/** Values on their way, with no more decimals than those at both ends; what is new to a bar's length comes from zero. */
+function mixedValues(
+  then: Float64Array | undefined,
+  now: Float64Array,
+  before: Int32Array,
+  share: number,
+  grows: boolean,
+): Float64Array {
+  return now.map((value, mark) => {
+    const start = then && before[mark] >= 0 ? then[before[mark]] : grows ? 0 : value
+    if (start === value || !Number.isFinite(start + value)) return value
+    const digits = Math.min(MOST_DECIMALS, Math.max(decimalsOf([start]), decimalsOf([value])))
+    const power = 10 ** digits
+    const mixed = start + (value - start) * share
+    const rounded = Math.round(mixed * power) / power
+    return Number.isFinite(rounded) ? rounded : mixed
+  })
+}
