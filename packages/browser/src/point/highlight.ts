@@ -9,7 +9,8 @@ export function highlight(context: Context, reading: Reading, pane: Pane, compos
   const bars = bound.drawings.every(drawn => drawn.drawing.kind.swatch === 'rect' || drawn.drawing.kind.aside)
   if (reading.along !== 'point' && !bars) guideLine(context, reading, plot, theme)
   for (const row of reading.rows) outline(context, row.key, row.pointed, pane, theme)
-  for (const row of reading.rows) {
+  const marked = reading.series ? [{ ...reading.rows[0], series: reading.series }] : reading.rows
+  for (const row of marked) {
     if (!row.series || row.series.swatch === 'rect' || Number.isNaN(row.x + row.y)) continue
     if (row.y < plot.y - 6 || row.y > plot.y + plot.height + 6) continue
     context.beginPath()

@@ -114,6 +114,7 @@ export class Tooltip {
         borderBottom: `1px solid ${theme.hairline}`,
         overflowWrap: 'anywhere',
       })
+      if (reading.series) heading.append(stroke(reading.series))
       nodes.push(heading)
     }
     const list = document.createElement('div')
@@ -134,7 +135,7 @@ export class Tooltip {
       const text = document.createElement('div')
       text.textContent = row.name
       name.append(text)
-      if (row.series) name.append(stroke(row))
+      if (row.series) name.append(stroke(row.series))
       const value = document.createElement('div')
       value.className = 'dapplo-tooltip-value'
       value.textContent = row.text
@@ -192,8 +193,7 @@ export class Tooltip {
 }
 
 /** The run of the series' own stroke under its name. */
-function stroke(row: ReadingRow): SVGSVGElement {
-  const { color, dash, swatch } = row.series!
+function stroke({ color, dash, swatch }: NonNullable<ReadingRow['series']>): SVGSVGElement {
   const svg = document.createElementNS(SVG, 'svg')
   const thick = swatch === 'rect' ? 4 : 2
   svg.setAttribute('width', '20')

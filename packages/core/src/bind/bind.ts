@@ -16,6 +16,7 @@ import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor } from './series.ts'
+import { onlyShown, shownMarks } from './shown.ts'
 import { labelFigures, labelTexts, linkTexts } from './values.ts'
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
@@ -63,13 +64,17 @@ export function bind(
     if (!drawing.kind.aside || onlyAsides)
       addEntries(legend, all, drawing, onTheRight(piece.yInput?.name, description), hidden, explained, tongue)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
-    const shown = hides.includes(true) ? marksShown(all.seriesOf, hides, shaped.length) : undefined
-    const bound = bindOne(piece, all, shown, shades, description)
+    const shown = shownMarks(all.seriesOf, hides, shaped.length)
+    const own = shown ? onlyShown(piece, shown) : piece
+    const ofShown = shown && all.seriesOf ? { ...all, seriesOf: pickedSeries(all.seriesOf, shown) } : all
+    const bound = bindOne(own, ofShown, shades, description)
+    // Hiding some points leaves the others as large as they were.
+    bound.marks.size = sizeOf(own.shaped.roles.get('size'), shaped.roles.get('size'))
     findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
-    bound.labels = labelTexts(bound, shaped, shown, tongue.locale)
-    bound.figures = labelFigures(bound, shaped, shown, tongue.locale)
-    bound.links = linkTexts(shaped, shown)
+    bound.labels = labelTexts(bound, own.shaped, tongue.locale)
+    bound.figures = labelFigures(bound, own.shaped, tongue.locale)
+    bound.links = linkTexts(own.shaped)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
       const input = role === 'x' ? piece.xInput : piece.yInput
@@ -95,17 +100,15 @@ export function bind(
 
 function bindOne(
   { drawing, shaped, x, y, xInput, yInput }: ScaledPart,
-  { series, seriesOf: allOf, explained }: SeriesOfDrawing,
-  shown: Int32Array | undefined,
+  { series, seriesOf, explained }: SeriesOfDrawing,
   shades: ColorScale | undefined,
   description: Settled,
 ): BoundDrawing {
-  const length = shown ? shown.length : shaped.length
+  const { length } = shaped
   const place = (values: RoleValues, input: ScaleInput | undefined) =>
     values === unbound
       ? unboundPositions(length)
-      : positions(values, input ?? { name: '', type: values.cells.type, words: [] }, shown)
-  const markOf = (i: number) => (shown ? shown[i] : i)
+      : positions(values, input ?? { name: '', type: values.cells.type, words: [] })
   return {
     drawing,
     marks: {
@@ -113,16 +116,17 @@ function bindOne(
       x: place(x, xInput),
       y: place(y, yInput),
       series,
-      seriesOf: shown && allOf ? Uint16Array.from(shown, mark => allOf[mark]) : allOf,
-      shade: shades && shadeOf(shaped.roles.get('color'), shades, shown, drawing, description),
-      size: sizeOf(shaped.roles.get('size'), shown),
-      keyOf: i => shaped.keyOf(markOf(i)),
-      rowsOf: i => shaped.rowsOf(markOf(i)),
-      rowOf: shaped.rowOf && (shown ? i => shaped.rowOf!(shown[i]) : shaped.rowOf),
+      seriesOf,
+      shade: shades && shadeOf(shaped.roles.get('color'), shades, drawing, description),
+      size: undefined,
+      keyOf: shaped.keyOf,
+      rowsOf: shaped.rowsOf,
+      rowOf: shaped.rowOf,
     },
     x,
     y,
     shade: shades && shaped.roles.get('color'),
+    size: shaped.roles.get('size'),
     explained,
     links: undefined,
     labels: undefined,
@@ -185,32 +189,18 @@ function plainLook(
 function shadeOf(
   values: RoleValues | undefined,
   { colors, indexOf }: ColorScale,
-  shown: Int32Array | undefined,
   { kind }: ResolvedDrawing,
   description: Settled,
 ): Marks['shade'] {
   if (!values || kind.parts || values.cells.type === 'text' || !isShaded(values, description.scales?.color))
     return undefined
-  const all = values.cells.values
-  return {
-    colors,
-    of: shown ? Uint16Array.from(shown, mark => indexOf(all[mark])) : Uint16Array.from(all, indexOf),
-  }
+  return { colors, of: Uint16Array.from(values.cells.values, indexOf) }
 }
 
-function sizeOf(values: RoleValues | undefined, shown: Int32Array | undefined): Marks['size'] {
-  if (!values || values.cells.type === 'text') return undefined
-  const all = values.cells.values
-  const { max } = extentOf({ type: 'number', values: all })
-  return { at: shown ? Float64Array.from(shown, mark => all[mark]) : all, max }
+function sizeOf(values: RoleValues | undefined, all: RoleValues | undefined): Marks['size'] {
+  if (values?.cells.type !== 'number' || all?.cells.type !== 'number') return undefined
+  return { at: values.cells.values, max: extentOf(all.cells).max }
 }
 
-function marksShown(
-  seriesOf: Uint16Array | undefined,
-  hides: readonly boolean[],
-  length: number,
-): Int32Array {
-  const shown: number[] = []
-  for (let mark = 0; mark < length; mark++) if (!hides[seriesOf ? seriesOf[mark] : 0]) shown.push(mark)
-  return Int32Array.from(shown)
-}
+const pickedSeries = (seriesOf: Uint16Array, shown: Int32Array): Uint16Array =>
+  Uint16Array.from(shown, mark => seriesOf[mark])

@@ -35,6 +35,8 @@ export interface BoundDrawing {
   y: RoleValues
   /** What colours the marks, where it is a number. */
   shade: RoleValues | undefined
+  /** What sizes the marks, where it is bound. */
+  size: RoleValues | undefined
   /** By series: the keys of the legend's entries that explain it. */
   explained: readonly (readonly string[])[]
   /** The address that each mark leads to, where bound; empty for none. */

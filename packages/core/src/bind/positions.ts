@@ -5,12 +5,8 @@ import type { RoleValues } from '../table/group/shape.ts'
 import { isMeasure } from '../table/phrase/meaning.ts'
 import type { ScaleInput } from './model.ts'
 
-/** Values of a role in the terms of its scale; `shown`: only these marks. */
-export function positions(
-  values: RoleValues,
-  input: Pick<ScaleInput, 'name' | 'type' | 'words'>,
-  shown: Int32Array | undefined,
-): Positions {
+/** Values of a role in the terms of its scale. */
+export function positions(values: RoleValues, input: Pick<ScaleInput, 'name' | 'type' | 'words'>): Positions {
   const { cells, ends, column, spans } = values
   const measured = isMeasure(values.meaning)
   let at: Float64Array
@@ -53,10 +49,6 @@ export function positions(
     if (column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)) whole = column
     sorted = whole?.extent.sorted ?? false
   }
-  if (shown) {
-    const pick = (array: Float64Array) => Float64Array.from(shown, mark => array[mark])
-    return { at: pick(at), from: from && pick(from), to: to && pick(to), sorted: false, measured, spans }
-  }
   const known = whole
   return {
     at,
@@ -71,6 +63,12 @@ export function positions(
 
 /** Least and greatest of positions; for a whole column this is known already. */
 export function extentOfPositions(values: RoleValues, positions: Positions): { min: number; max: number } {
+  const { from, to, spans } = positions
+  if (spans && from && to)
+    return {
+      min: extentOf({ type: 'number', values: from }).min,
+      max: extentOf({ type: 'number', values: to }).max,
+    }
   const { column } = values
   const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
   return known ? column.extent : extentOf({ type: 'number', values: positions.at })

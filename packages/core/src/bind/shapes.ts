@@ -49,12 +49,14 @@ function withExtents(shaped: Shaped, tongue: Tongue): Shaped {
   return { ...shaped, roles }
 }
 
-/** An extent of one column is called what the column is called. */
+/** An extent of one column is called what the column is called, one between two after both. */
 function spanMeaning(from: Meaning, to: Meaning, { table }: Shaped, tongue: Tongue): Meaning {
   const column = 'column' in from && 'column' in to && from.column === to.column ? from.column : undefined
-  return column === undefined || from.label !== undefined
-    ? from
-    : { ...from, label: labelOf({ is: 'column', column }, table, tongue) }
+  if (column !== undefined)
+    return from.label === undefined
+      ? { ...from, label: labelOf({ is: 'column', column }, table, tongue) }
+      : from
+  return { ...from, label: `${labelOf(from, table, tongue)} – ${labelOf(to, table, tongue)}` }
 }
 
 /** Roles bound to a datum have it at every mark; a drawing of nothing but data of its own is one mark without rows. */

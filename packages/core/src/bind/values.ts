@@ -10,38 +10,29 @@ import { lookOf } from './naming.ts'
 /** Numbers up to this many are written alike, with as many decimals as tell them apart. */
 const MOST_ALIKE = 2000
 
-/** What a drawing's labels say, as far as its description asks for labels. `shown`: the marks that are drawn. */
-export function labelTexts(
-  bound: BoundDrawing,
-  shaped: Shaped,
-  shown: Int32Array | undefined,
-  locale: string,
-): LabelTexts | undefined {
+/** What a drawing's labels say, as far as its description asks for labels. */
+export function labelTexts(bound: BoundDrawing, shaped: Shaped, locale: string): LabelTexts | undefined {
   const { label } = bound.drawing
   if (label === undefined) return undefined
   if (label === 'own') {
     const values = ownValues(bound)
-    return values && inOrder(roleTexts(values, locale), shown)
+    return values && roleTexts(values, locale)
   }
   const holes = label.pieces
     .slice(1)
     .map((_, i) => shaped.roles.get(`label ${i}`))
     .map(values => values && roleTexts(values, locale))
-  return inOrder(
-    mark =>
-      fillWords(
-        label.pieces,
-        holes.map(text => text?.(mark) ?? ''),
-      ),
-    shown,
-  )
+  return mark =>
+    fillWords(
+      label.pieces,
+      holes.map(text => text?.(mark) ?? ''),
+    )
 }
 
 /** The numbers in those labels, for pictures on the way to others; undefined where there are none. */
 export function labelFigures(
   bound: BoundDrawing,
   shaped: Shaped,
-  shown: Int32Array | undefined,
   locale: string,
 ): ((mark: number) => Figures | undefined) | undefined {
   const { label } = bound.drawing
@@ -55,8 +46,7 @@ export function labelFigures(
     text: values && roleTexts(values, locale),
   }))
   if (!holes.some(({ write }) => write)) return undefined
-  return shownMark => {
-    const mark = shown ? shown[shownMark] : shownMark
+  return mark => {
     const values: number[] = []
     for (const { numbers, write } of holes)
       if (numbers && write) {
@@ -77,14 +67,11 @@ export function labelFigures(
 }
 
 /** The addresses that marks lead to. Unsafe ones lead nowhere. */
-export function linkTexts(shaped: Shaped, shown: Int32Array | undefined): LabelTexts | undefined {
+export function linkTexts(shaped: Shaped): LabelTexts | undefined {
   const cells = shaped.roles.get('link')?.cells
   if (cells?.type !== 'text') return undefined
-  return inOrder(mark => safeLink(cells.words[cells.codes[mark]] ?? '') ?? '', shown)
+  return mark => safeLink(cells.words[cells.codes[mark]] ?? '') ?? ''
 }
-
-const inOrder = (texts: LabelTexts, shown: Int32Array | undefined): LabelTexts =>
-  shown ? mark => texts(shown[mark]) : texts
 
 /** The values that the shapes show: a cell's colour, a bar's length, a point's height. */
 export function ownValues({ drawing, marks, shade, x, y }: BoundDrawing): RoleValues | undefined {

@@ -3,6 +3,7 @@ import { labelOf, lookOf, measureTitle } from '../bind/naming.ts'
 import { extentOfPositions } from '../bind/positions.ts'
 import { roleTexts } from '../bind/values.ts'
 import type { Settled } from '../describe/description.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/cells/column.ts'
@@ -130,7 +131,7 @@ function correlation(a: Float64Array, b: Float64Array): number | undefined {
 
 /** The role along which the chart is read: the one that is not measured. */
 function acrossOf(bound: BoundDrawing): 'x' | 'y' {
-  return bound.marks.x.measured && !bound.marks.y.measured ? 'y' : 'x'
+  return isLying(bound.marks) ? 'y' : 'x'
 }
 
 function spanText(bound: BoundDrawing, across: 'x' | 'y', { locale, say }: Tongue): string {

@@ -1,5 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf, measureTitle } from '../bind/naming.ts'
+import type { Positions } from '../describe/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Composition } from '../pane/model.ts'
 import { withinDates } from '../table/cells/calendar.ts'
@@ -65,11 +66,13 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
     }
   }
   const at = (values: RoleValues, role: 'x' | 'y', i: number) =>
-    marks[role].measured || (values.cells.type !== 'text' && !values.ends)
-      ? write(values, marks[role].at[i])
-      : style === 'plain' && values.cells.type !== 'text'
-        ? plainText(values, values.cells.values[i])
-        : placeText(values, i, marks[role].at[i], composition)
+    marks[role].spans
+      ? spanText(marks[role], i, style === 'plain' ? '/' : ' – ', value => write(values, value))
+      : marks[role].measured || (values.cells.type !== 'text' && !values.ends)
+        ? write(values, marks[role].at[i])
+        : style === 'plain' && values.cells.type !== 'text'
+          ? plainText(values, values.cells.values[i])
+          : placeText(values, i, marks[role].at[i], composition)
   const cloud = drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
   if (drawing.kind.reads === 'cell' || cloud) {
     const named = marks.series.length > 1
@@ -86,8 +89,16 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
       more: marks.length - count,
     }
   }
-  return pivoted(bound, most, tongue, at, write)
+  return pivoted(bound, most, tongue, at)
 }
+
+/** Both ends of an extent; in plain values as ISO 8601 writes an interval. */
+const spanText = (
+  { from, to }: Positions,
+  i: number,
+  between: string,
+  write: (value: number) => string,
+): string => `${write(from![i])}${between}${write(to![i])}`
 
 /** Places in rows, series in columns. */
 function pivoted(
@@ -95,7 +106,6 @@ function pivoted(
   most: number,
   tongue: Tongue,
   at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
-  write: (values: RoleValues, value: number) => string,
 ): DataTable {
   const lying = isLying(marks)
   const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
@@ -118,7 +128,7 @@ function pivoted(
     const texts = new Array<string>(columns).fill('')
     for (const i of behind)
       if (!Number.isNaN(values.at[i]))
-        texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = write(measure, values.at[i])
+        texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = at(measure, lying ? 'x' : 'y', i)
     return [at(across, lying ? 'y' : 'x', behind[0]), ...texts]
   })
   const title = measureTitle(measure, across, drawing.table, tongue)

@@ -4,7 +4,7 @@ import { shareText } from '../bind/values.ts'
 import { remember } from '../describe/remember.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
-import { type Place, placeText, type Reading, textOf } from './reading-texts.ts'
+import { furtherValues, type Place, placeText, type Reading, textOf, valueAt } from './reading-texts.ts'
 
 /** The cell nearest to the pointer: its place as heading, its value as the row. */
 export function readCell(
@@ -88,9 +88,10 @@ export function readPoint(
   const { drawing, mark } = best
   const { marks } = drawing
   const series = marks.series[marks.seriesOf?.[mark] ?? 0]
-  const row = (values: RoleValues, value: number) => ({
-    name: labelOf(values.meaning, drawing.drawing.table, composition.tongue),
-    text: textOf(values, value, composition.tongue.locale),
+  const { tongue } = composition
+  const row = ({ name, text }: { name: string; text: string }) => ({
+    name,
+    text,
     series: undefined,
     pointed: false,
     x: best.x,
@@ -102,13 +103,19 @@ export function readPoint(
   })
   return {
     heading: series.name,
+    series: { ...series, swatch: drawing.drawing.kind.swatch },
     along: 'point',
     x: best.x,
     y: best.y,
     reach: 0,
     rows: [
-      { ...row(drawing.x, marks.x.at[mark]), series: { ...series, swatch: drawing.drawing.kind.swatch } },
-      row(drawing.y, marks.y.at[mark]),
+      ...(['x', 'y'] as const).map(role =>
+        row({
+          name: labelOf(drawing[role].meaning, drawing.drawing.table, tongue),
+          text: valueAt(drawing[role], marks[role], mark, tongue.locale),
+        }),
+      ),
+      ...furtherValues(drawing, mark, tongue).map(row),
     ],
     more: 0,
   }

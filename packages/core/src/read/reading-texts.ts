@@ -1,10 +1,12 @@
-import { lookOf } from '../bind/naming.ts'
-import type { Series } from '../describe/model.ts'
+import type { BoundDrawing } from '../bind/model.ts'
+import { labelOf, lookOf } from '../bind/naming.ts'
+import type { Positions, Series } from '../describe/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import { valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
+import type { Tongue } from '../words/tongue.ts'
 
 /** One value in a reading. */
 export interface ReadingRow {
@@ -30,6 +32,8 @@ export interface ReadingRow {
 /** What is read at a point: the content of a tooltip, as plain data. */
 export interface Reading {
   heading: string
+  /** The stroke that the heading is underlined with, where it is the name of a series. */
+  series?: ReadingRow['series']
   /** `x`: all series at one place along x; `y`: along y; `point`: a single mark. */
   along: 'x' | 'y' | 'point'
   /** What is pointed at, in pixels. */
@@ -49,6 +53,35 @@ export type Place = Pane & Pick<Composition, 'scene' | 'tongue'>
 export function textOf(values: RoleValues, value: number, locale: string): string {
   if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
   return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
+}
+
+/** What a mark has in a position: its value, or both ends of its extent. */
+export function valueAt(values: RoleValues, positions: Positions, mark: number, locale: string): string {
+  const { at, from, to, spans } = positions
+  if (!spans || !from || !to) return textOf(values, at[mark], locale)
+  const start =
+    values.cells.type === 'time'
+      ? textOf(values, from[mark], locale)
+      : valueText(from[mark], { ...lookOf(values), locale })
+  return `${start} – ${textOf(values, to[mark], locale)}`
+}
+
+/** What else is bound to a mark, and can be read no other way: its size, and the number that colours it. */
+export function furtherValues(
+  { size, shade, drawing, marks }: BoundDrawing,
+  mark: number,
+  tongue: Tongue,
+): { name: string; text: string }[] {
+  return [marks.size && size, marks.shade && shade].flatMap(values =>
+    values && values.cells.type !== 'text'
+      ? [
+          {
+            name: labelOf(values.meaning, drawing.table, tongue),
+            text: textOf(values, values.cells.values[mark], tongue.locale),
+          },
+        ]
+      : [],
+  )
 }
 
 export function placeText(

@@ -2,12 +2,20 @@ import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import type { Kind } from '../describe/model.ts'
 import { remember } from '../describe/remember.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Box } from '../scene/scene.ts'
 import { firstAtLeast } from '../table/cells/search.ts'
 import { barOf, readCell, readPoint, readSlice } from './reading-marks.ts'
-import { type Place, placeText, type Reading, type ReadingRow, textOf } from './reading-texts.ts'
+import {
+  furtherValues,
+  type Place,
+  placeText,
+  type Reading,
+  type ReadingRow,
+  valueAt,
+} from './reading-texts.ts'
 
 const MOST_ROWS = 12
 
@@ -44,9 +52,13 @@ function readPane(composition: Place, x: number, y: number): Reading | undefined
     return readPoint(composition, drawn, x, y)
   if (every('cell')) return readCell(composition, drawn, x, y)
   const placed = drawn.filter(drawn => drawn.drawing.kind.reads !== 'slice')
-  const along = placed.every(drawn => drawn.marks.x.measured && !drawn.marks.y.measured) ? 'y' : 'x'
+  const along = placed.every(isReadUpwards) ? 'y' : 'x'
   return readPlace(composition, placed, along, x, y)
 }
+
+/** Whether values lie along x, so that the places to be read stand above each other. */
+const isReadUpwards = ({ drawing, marks }: BoundDrawing): boolean =>
+  drawing.kind.fromZero || marks.x.spans ? isLying(marks) : marks.x.measured && !marks.y.measured
 
 function readPlace(
   composition: Place,
@@ -66,6 +78,7 @@ function readPlace(
   }
   if (!best) return undefined
   const rows: ReadingRow[] = []
+  const further = new Map<ReadingRow, { name: string; text: string }[]>()
   const boxes: (Box | undefined)[] = []
   let reach = 0
   for (const drawing of drawn) {
@@ -89,7 +102,7 @@ function readPlace(
       boxes.push(box)
       rows.push({
         name: series.name || labelOf(values.meaning, drawing.drawing.table, composition.tongue),
-        text: textOf(values, positions.at[mark], composition.tongue.locale),
+        text: valueAt(values, positions, mark, composition.tongue.locale),
         series: { ...series, swatch: drawing.drawing.kind.swatch },
         pointed: false,
         x: along === 'x' ? best.pixel : pixel,
@@ -99,6 +112,7 @@ function readPlace(
         key: drawing.marks.keyOf(mark),
         link: drawing.links?.(mark) || undefined,
       })
+      further.set(rows[rows.length - 1], furtherValues(drawing, mark, composition.tongue))
     }
   }
   const across = along === 'x' ? y : x
@@ -118,7 +132,16 @@ function readPlace(
     x: along === 'x' ? best.pixel : (pointed?.x ?? x),
     y: along === 'x' ? (pointed?.y ?? y) : best.pixel,
     reach,
-    rows: listed,
+    rows: listed.flatMap(row => [
+      row,
+      // Of all at the place, the one that is meant says everything.
+      ...(row === pointed ? further.get(row)! : []).map(value => ({
+        ...row,
+        ...value,
+        series: undefined,
+        pointed: false,
+      })),
+    ]),
     more: rows.length - listed.length,
   }
 }
