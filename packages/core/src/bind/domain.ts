@@ -94,7 +94,11 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
     if (!fixedMin) min = kind.backward(a - (b - a) * pad)
     if (!fixedMax) max = kind.backward(b + (b - a) * pad)
   }
-  const round = options?.roundEnds ?? (number && (input.role === 'y' || measured || scattered))
+  // Room that is asked for is that much room.
+  const round =
+    options?.roundEnds ??
+    (options?.pad === undefined && number && (input.role === 'y' || measured || scattered))
+  if (options?.pad && fixedMin && fixedMax) findings.push(withoutRoom(input.name))
   if (kind.name === 'log') findings.push(...unplaced(input))
   findings.push(...outside(input, extent, min, max))
   return {
@@ -193,6 +197,13 @@ function unplaced(input: ScaleInput): Finding[] {
     },
   ]
 }
+
+const withoutRoom = (name: string): Finding => ({
+  code: 'no-effect',
+  message: `"pad" changes nothing about the scale "${name}", whose ends are both fixed`,
+  remedy: 'Leave it out, or leave an end of its domain open with null.',
+  path: `scales.${name}.pad`,
+})
 
 function outside(input: ScaleInput, [low, high]: [number, number], min: number, max: number): Finding[] {
   if (!(low < min || high > max)) return []

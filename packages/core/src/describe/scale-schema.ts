@@ -28,8 +28,8 @@ export const scale = v.strictObject({
   reverse: v.optional(v.boolean()),
   /** Keeps its first fit when data change. */
   fixed: v.optional(v.boolean()),
-  /** The scale on whose gridlines this one's ticks fall. */
-  alignTo: v.optional(v.string()),
+  /** The scale on whose gridlines this one's ticks fall. Default the first vertical one, null for none. */
+  alignTo: v.optional(v.nullable(v.string())),
   /** Reads the scale `y` as a percentage of this total. */
   percentOf: v.optional(v.number()),
   order: v.optional(order),

@@ -25,6 +25,10 @@ export interface AxisInput {
   wish?: number | number[] | { every: number | TimeStep }
   /** The finest unit the values have: no ticks between days where there is one value a day. */
   unit?: Unit
+  /** Whether values fill intervals of that unit, so that labels stand in their middle: instants have theirs at their place. */
+  intervals?: boolean
+  /** Whether all values are whole numbers, so that nothing between two of them is worth a tick. */
+  whole?: boolean
   cycle?: string
   timeFormat?: Intl.DateTimeFormatOptions | ((value: any) => string)
   /** The widest a label beside the plot may be, in pixels. */

@@ -205,7 +205,7 @@ describe('an axis of times', () => {
 
   test('puts the name of a bucket into its middle', () => {
     const [min, max] = [Date.UTC(2024, 0, 1), Date.UTC(2024, 6, 1)]
-    const axis = layout({ kind: KINDS.time, min, max, side: 'bottom', unit: 'month' }, 300)
+    const axis = layout({ kind: KINDS.time, min, max, side: 'bottom', unit: 'month', intervals: true }, 300)
     expect(axis.labels.map(([text]) => text)).toEqual(['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun'])
     expect(axis.larger[0]).toBe('2024')
     expect((axis.labelAt[0] - min) / DAY).toBe(15.5)

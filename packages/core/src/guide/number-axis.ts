@@ -41,7 +41,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
     ticks = found.major
     minor = found.minor
   } else if (input.kind.name === 'linear') {
-    const whole = look.whole && max - min >= 1
+    const whole = (look.whole || input.whole) && max - min >= 1
     const enclose = round.min && round.max
     const legible = (values: number[]) => {
       const scale = make(Math.min(min, values[0]), Math.max(max, values[values.length - 1]))
@@ -49,6 +49,8 @@ export function numberAxis(context: AxisContext): AxisLayout {
     }
     const found = chooseTicks({ min, max, wanted, enclose, whole, legible })
     ticks = found?.values ?? fewest(min, max, length)
+    // Around a single whole number there is no other tick than itself.
+    if (input.whole && !whole) ticks = ticksEvery(min, max, 1).values
     step = found?.step ?? Number.NaN
     // Ends that may move are moved out to the ticks; where one is fixed, the other follows.
     if (found && round.max && ticks[ticks.length - 1] < max)

@@ -19,7 +19,7 @@ export function timeAxis(context: AxisContext): AxisLayout {
       : Math.max(2, Math.floor(length / (level ? 40 : 30)))
   const own = input.timeFormat
   // The end of the last bucket begins nothing that is shown.
-  const end = unit ? max - 1 : max
+  const end = unit && input.intervals ? max - 1 : max
   let ticks: number[]
   let stepUnit: Unit
   let labels: string[] | undefined
@@ -70,7 +70,9 @@ export function timeAxis(context: AxisContext): AxisLayout {
     if (Array.isArray(wish)) findings.push(...ticksLeftOut(input.name, wish.length, ticks.length))
   }
   const labelAt =
-    unit && contains(unit, stepUnit) ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2) : ticks
+    unit && input.intervals && contains(unit, stepUnit)
+      ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2)
+      : ticks
   if (level) larger = spaced(larger, labelAt.map(scale.map), context)
   else labels = labels.map((label, i) => (larger?.[i] ? `${label} ${larger[i]}` : label))
   const rows = level && larger.some(text => text !== '') ? 2 : 1

@@ -248,15 +248,18 @@ function levelTitles(room: PlotRoom, plot: Box, layouts: ReadonlyMap<string, Axi
   const { theme, measure } = room
   const font = { size: theme.sizes.text, weight: 400 } as const
   const builder = new TextBuilder('axis title x', { ...font, anchor: 'end' })
-  const axis = room.axes.find(
-    axis => axis.role === 'x' && axis.title !== '' && !axis.hidden && axis.look.side === 'bottom',
-  )
-  if (axis) {
-    const down = axis.look.away + (layouts.get(axis.name)?.thickness ?? 0) + (axis.look.tickLength ?? 0)
+  for (const side of ['bottom', 'top'] as const) {
+    const axis = room.axes.find(
+      ({ role, title, hidden, look }) => role === 'x' && title !== '' && !hidden && look.side === side,
+    )
+    if (!axis) continue
+    const away = axis.look.away + (layouts.get(axis.name)?.thickness ?? 0) + (axis.look.tickLength ?? 0)
     builder.add(
       ellipsis(axis.title, plot.width, font, measure),
       plot.x + plot.width,
-      plot.y + plot.height + down + font.size * LINE + 3,
+      side === 'bottom'
+        ? plot.y + plot.height + away + font.size * LINE + 3
+        : plot.y - away - font.size * 0.6,
       theme.muted,
       axis.name,
     )

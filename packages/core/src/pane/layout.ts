@@ -100,9 +100,12 @@ export function layoutPlot(room: PlotRoom): PlotLayout {
     above = stack('top', level)
     const below =
       stack('bottom', level) + (level.some(axis => labelled(axis) && axis.look.side === 'bottom') ? 4 : 0)
-    const titles =
-      room.levelTitles && level.some(axis => axis.title !== '' && labelled(axis)) ? font.size * LINE + 4 : 0
-    plot.y = room.top + (above > 0 ? above + 4 : 0)
+    const titleAt = (side: 'top' | 'bottom') =>
+      room.levelTitles && level.some(axis => axis.title !== '' && labelled(axis) && axis.look.side === side)
+        ? font.size * LINE + 4
+        : 0
+    const titles = titleAt('bottom')
+    plot.y = room.top + (above > 0 ? above + 4 : 0) + titleAt('top')
     plot.height = Math.max(10, room.bottom - plot.y - Math.min(below + titles, (room.bottom - plot.y) * 0.6))
   }
   // The last word on vertical axes: the height is known now.

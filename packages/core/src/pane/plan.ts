@@ -11,6 +11,7 @@ import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS } from '../scale/scale.ts'
 import { stepOfSpan } from '../scale/time-ticks.ts'
 import { utc } from '../table/cells/zone.ts'
+import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { PlannedAxis } from './model.ts'
@@ -31,7 +32,9 @@ export function planAxes(context: PlanContext): PlannedAxis[] {
   for (const source of bound.scales.values()) {
     const option = description.axes?.[source.name]
     const options: AxisOptions = option === false || option === undefined ? {} : option
-    planned.push(planOne(context, source, option, sideOf(source, options, planned)))
+    // A second scale keeps to the gridlines of the first, unless it is told not to.
+    const firstUpright = source.role === 'y' ? planned.find(({ role }) => role === 'y')?.name : undefined
+    planned.push(planOne({ ...context, firstUpright }, source, option, sideOf(source, options, planned)))
   }
   planned.push(...readings(description, domains, planned, bound.tongue.locale))
   return planned
@@ -48,7 +51,7 @@ function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[
 }
 
 function planOne(
-  { description, bound, domains, zoom, labelRoom }: PlanContext,
+  { description, bound, domains, zoom, labelRoom, firstUpright }: PlanContext & { firstUpright?: string },
   source: ScaleInput,
   option: Axis | undefined,
   side: Side,
@@ -86,12 +89,14 @@ function planOne(
         : meaning.is === 'column' && column?.reader.dateOnly
           ? 'day'
           : undefined,
+    intervals: meaning.is === 'bucket',
+    whole: source.uses.every(({ values }) => isWhole(values)),
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
     minor: options.minor,
     images: options.images ?? column?.options.images,
-    alignTo: scale?.alignTo,
+    alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? firstUpright),
     wish: wishOf(options, domain, source.name),
   }
   // Stretched to the whole, sums are shares.
@@ -105,6 +110,17 @@ function planOne(
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
   }
+}
+
+/** Summaries of whole numbers that are whole numbers themselves. */
+const KEEP_WHOLE = ['sum', 'min', 'max', 'first', 'last', 'count', 'distinct']
+
+/** Whether a role has whole numbers only: a look at the first thousand tells. */
+function isWhole({ cells, meaning }: RoleValues): boolean {
+  if (cells.type !== 'number' || meaning.is === 'ratio' || meaning.is === 'window') return false
+  if (meaning.is === 'summary' && !KEEP_WHOLE.includes(meaning.how)) return false
+  const some = cells.values.subarray(0, 1000)
+  return some.length > 0 && some.every(value => Number.isInteger(value) || Number.isNaN(value))
 }
 
 function axisLook(options: AxisOptions, side: Side, grid: boolean): AxisLook {

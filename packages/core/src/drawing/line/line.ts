@@ -1,7 +1,7 @@
 import { kind } from '../../describe/kind.ts'
 import type { Between, Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
-import { nearPixel } from '../../scale/scale.ts'
+import { nearPixel, type PositionScale } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { held } from './hold.ts'
@@ -56,11 +56,44 @@ export const line = kind({
       smooth: between === 'smooth' && !thinned,
       flat: style.caps === false,
     }
+    const radius = style.size ?? 3.5
     const marked =
-      points && !thinned ? pointsOf(lines, style.size ?? 3.5, theme.background) : lonePoints(lines)
+      points && !thinned
+        ? between.startsWith('hold')
+          ? [pointsAtMarks(lines, marks, x, y, radius, theme.background)]
+          : pointsOf(lines, radius, theme.background)
+        : lonePoints(lines)
     return [lines, ...marked]
   },
 })
+
+/** A disc at every datum of lines that hold their values: their corners are no data. */
+function pointsAtMarks(
+  lines: Lines,
+  marks: Marks,
+  x: PositionScale,
+  y: PositionScale,
+  radius: number,
+  ring: string,
+): Discs {
+  const place = (scale: PositionScale) => (value: number) =>
+    scale.kind.allows(value) ? nearPixel(scale.map(value)) : Number.NaN
+  return {
+    kind: 'discs',
+    id: `${lines.id}/points`,
+    part: 'data',
+    clip: true,
+    keys: Array.from({ length: marks.length }, (_, mark) => marks.keyOf(mark)),
+    rows: marks.rowsOf,
+    colors: lines.colors,
+    color: marks.seriesOf ?? new Uint16Array(marks.length),
+    along: lines.along,
+    x: Float32Array.from(marks.x.at, place(x)),
+    y: Float32Array.from(marks.y.at, place(y)),
+    radius: new Float32Array(marks.length).fill(radius),
+    ring: { color: ring, width: 1.5 },
+  }
+}
 
 /** A disc at every point of the lines. */
 function pointsOf(lines: Lines, radius: number, ring: string): Discs[] {

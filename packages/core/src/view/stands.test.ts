@@ -1,0 +1,179 @@
+import fc from 'fast-check'
+import { describe, expect, test } from 'vitest'
+import { chart, type Description, type Scene, table, View } from '../index.ts'
+import { measureInter } from '../theme/text-width.ts'
+
+/** A mark stands for a datum, a label where its datum stands, and a guide measures what it stands beside. */
+
+const viewOf = (rows: object[], description: Description, width = 700) =>
+  new View(
+    chart(table(rows as Record<string, unknown>[]), description),
+    {},
+    {
+      width,
+      height: 420,
+      measure: measureInter,
+    },
+  )
+const textsOf = (scene: Scene, id: string) =>
+  scene.batches.flatMap(batch =>
+    batch.kind === 'texts' && batch.id === id
+      ? batch.texts.map((text, i) => ({ text, x: batch.x[i], y: batch.y[i] }))
+      : [],
+  )
+const discsOf = (scene: Scene) =>
+  scene.batches.flatMap(batch =>
+    batch.kind === 'discs' ? Array.from(batch.x, (x, i) => [x, batch.y[i]]) : [],
+  )
+
+describe('dates that are places', () => {
+  test.each([
+    ['days', [1, 2, 3, 4, 5].map(day => `2024-05-0${day}`), ['1', '2', '3', '4', '5']],
+    [
+      'months',
+      Array.from({ length: 12 }, (_, i) => `2024-${String(i + 1).padStart(2, '0')}`),
+      ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'],
+    ],
+  ])('%s have their labels under their points, the last as well', (_, dates, names) => {
+    const rows = dates.map((at, i) => ({ at, boats: i * 2 }))
+    const { scene } = viewOf(rows, { draw: 'line', x: 'at', y: 'boats', points: true })
+    const labels = textsOf(scene, 'axis x/labels')
+    expect(labels.map(({ text }) => text)).toEqual(names)
+    for (const [i, [x]] of discsOf(scene).entries()) expect(labels[i].x).toBeCloseTo(x, 0)
+  })
+
+  test('buckets keep theirs in the middle of their interval', () => {
+    const rows = ['2024-05-01', '2024-05-02'].map(at => ({ at, boats: 1 }))
+    const { scene } = viewOf(rows, { draw: 'bar', x: 'day of at', y: 'sum of boats' })
+    const bars = scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
+    const labels = textsOf(scene, 'axis x/labels')
+    if (bars?.kind !== 'rects') throw new Error('There are no bars.')
+    expect(labels).toHaveLength(2)
+    for (const [i, { x }] of labels.entries()) expect(x).toBeCloseTo(bars.x[i] + bars.width[i] / 2, 0)
+  })
+})
+
+test('whole numbers have whole ticks', () => {
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(fc.integer({ min: 1, max: 60 }), { minLength: 1, maxLength: 6 }),
+      fc.constantFrom<'line' | 'scatter' | 'bar'>('line', 'scatter', 'bar'),
+      fc.integer({ min: 250, max: 1400 }),
+      (weeks, draw, width) => {
+        const rows = weeks.map((week, i) => ({ week, trips: i % 3 }))
+        const { scene } = viewOf(rows, { draw, x: 'week', y: 'trips' }, width)
+        const labels = [...textsOf(scene, 'axis x/labels'), ...textsOf(scene, 'axis y/labels')]
+        expect(labels.length).toBeGreaterThan(0)
+        for (const { text } of labels) expect(text).toMatch(/^-?\d+$/)
+      },
+    ),
+  )
+})
+
+describe('a second scale', () => {
+  const rows = [2023, 2024, 2025].map((year, i) => ({
+    year,
+    passengers: 1200 + i * 377,
+    share: 0.31 + i * 0.07,
+  }))
+  const both: Description = {
+    draw: ['bar', { as: 'line', y: 'share', against: 'right' }],
+    x: 'year',
+    y: 'passengers',
+  }
+
+  test('keeps to the gridlines of the first, and says neat numbers there', () => {
+    const { scene } = viewOf(rows, both)
+    const [left, right] = [textsOf(scene, 'axis y/labels'), textsOf(scene, 'axis right/labels')]
+    expect(right.map(({ y }) => y)).toEqual(left.map(({ y }) => y))
+    expect(right.map(({ text }) => text)).toEqual(['0.30', '0.35', '0.40', '0.45', '0.50'])
+  })
+
+  test('is free where it is told so', () => {
+    const { scene } = viewOf(rows, { ...both, scales: { right: { alignTo: null, include: 0.9 } } })
+    const [left, right] = [textsOf(scene, 'axis y/labels'), textsOf(scene, 'axis right/labels')]
+    expect(right.map(({ y }) => y)).not.toEqual(left.map(({ y }) => y))
+  })
+})
+
+test('what lies beyond fixed ends leaves a mark at that edge, or at that corner', () => {
+  fc.assert(
+    fc.property(
+      fc.uniqueArray(fc.tuple(fc.integer({ min: 0, max: 9 }), fc.integer({ min: 0, max: 9 })), {
+        minLength: 1,
+        maxLength: 8,
+        selector: String,
+      }),
+      places => {
+        const rows = places.map(([at, load]) => ({ at, load }))
+        const { scene } = viewOf(rows, {
+          draw: 'scatter',
+          x: 'at',
+          y: 'load',
+          scales: { x: { domain: [3, 6] }, y: { domain: [2, 8] } },
+        })
+        const [plot] = scene.plots
+        const within = (value: number, low: number, high: number) => Math.max(low, Math.min(high, value))
+        const [x, y] = ['x', 'y'].map(name => scene.scales.get(name)!)
+        const expected = places
+          .filter(([at, load]) => at < 3 || at > 6 || load < 2 || load > 8)
+          .map(([at, load]) => [
+            within(x.map(at), plot.x, plot.x + plot.width),
+            within(y.map(load), plot.y, plot.y + plot.height),
+          ])
+        const tips = scene.batches.flatMap(batch =>
+          batch.kind === 'segments' && batch.id.endsWith('/beyond')
+            ? Array.from(batch.x2, (tip, i) => [tip, batch.y2[i]]).filter((_, i) => i % 2 === 0)
+            : [],
+        )
+        const rounded = (list: number[][]) => list.map(place => place.map(Math.round)).sort()
+        expect(rounded(tips)).toEqual(rounded(expected))
+      },
+    ),
+  )
+})
+
+test.each(['hold', 'hold middle', 'hold next'] as const)(
+  'a line that may %s marks its data, not its corners',
+  between => {
+    const rows = [1, 2, 4].map((at, i) => ({ at, load: [3, 5, 1][i] }))
+    const { scene } = viewOf(rows, { draw: 'line', x: 'at', y: 'load', between, points: true })
+    const [x, y] = ['x', 'y'].map(name => scene.scales.get(name)!)
+    const expected = rows.map(({ at, load }) => [x.map(at), y.map(load)])
+    const found = discsOf(scene)
+    expect(found).toHaveLength(3)
+    found.forEach(([px, py], i) => {
+      expect(px).toBeCloseTo(expected[i][0], 2)
+      expect(py).toBeCloseTo(expected[i][1], 2)
+    })
+  },
+)
+
+test('an axis at the top has its title over its labels', () => {
+  const { scene } = viewOf([{ at: 1, load: 4 }], {
+    draw: 'scatter',
+    x: 'at',
+    y: 'load',
+    axes: { x: { side: 'top', title: 'Hours' } },
+  })
+  const [title] = textsOf(scene, 'axis title x')
+  const [label] = textsOf(scene, 'axis x/labels')
+  expect(title.text).toBe('Hours')
+  expect(title.y).toBeLessThan(label.y - 10)
+  expect(title.y).toBeGreaterThan(8)
+})
+
+test('room that is asked for is that much room, and none between fixed ends is told', () => {
+  const rows = [0.3, 5, 11.3].map((load, at) => ({ at, load }))
+  const view = viewOf(rows, { draw: 'scatter', x: 'at', y: 'load', scales: { y: { pad: 0.1 } } })
+  const { domain } = view.scene.scales.get('y')!
+  expect(domain[0]).toBeCloseTo(-0.8, 9)
+  expect(domain[1]).toBeCloseTo(12.4, 9)
+  const fixed = viewOf(rows, {
+    draw: 'scatter',
+    x: 'at',
+    y: 'load',
+    scales: { y: { pad: 0.1, domain: [0, 12] } },
+  })
+  expect(fixed.findings.map(({ code, path }) => [code, path])).toEqual([['no-effect', 'scales.y.pad']])
+})
