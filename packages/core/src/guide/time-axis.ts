@@ -55,13 +55,14 @@ export function timeAxis(context: AxisContext): AxisLayout {
       zone,
       measure: width,
       least: unit,
+      write: own && ((times, step) => written(times, step).labels),
     })
     ticks = found.values
     stepUnit = found.step.unit
     labels = found.labels
     larger = found.larger
   }
-  if (own || !labels || !larger) {
+  if (!labels || !larger) {
     const all = written(ticks, stepUnit)
     const kept = keptApart(ticks, scale, all.labels, context)
     labels = kept.map(i => all.labels[i])

@@ -181,6 +181,8 @@ export function chooseTimeTicks(wish: {
   zone: Zone
   measure: (text: string) => number
   least?: Unit
+  /** Writes labels in a way of its own; default the usual ones, at the length that fits. */
+  write?: (values: number[], unit: Unit) => string[]
 }): TimeTicks {
   const { min, max, length, most, locale, zone, measure } = wish
   const span = max - min || 1
@@ -200,18 +202,26 @@ export function chooseTimeTicks(wish: {
       continue
     const values = timesEvery(step, min, max, zone)
     if (values.length > most) continue
-    const variants = looks(step.unit)
-    const at = usual(step.unit)
-    const written = variants.map(look =>
-      labelTimes(values, step.unit, look, locale, zone, wish.least === 'quarter' && step.unit === 'quarter'),
-    )
+    const at = wish.write ? 0 : usual(step.unit)
+    const written = wish.write
+      ? [{ labels: wish.write(values, step.unit), larger: values.map(() => '') }]
+      : looks(step.unit).map(look =>
+          labelTimes(
+            values,
+            step.unit,
+            look,
+            locale,
+            zone,
+            wish.least === 'quarter' && step.unit === 'quarter',
+          ),
+        )
     if (fits(values, written[at].labels, 14)) {
       const best = at > 0 && fits(values, written[0].labels, 24) ? written[0] : written[at]
       // One tick or none says too little: the last division that left two of them is better, shortened if need be.
       if (values.length < 2 && fallback) return fallback
       return { values, ...best, step }
     }
-    const short = written[variants.length - 1]
+    const short = written[written.length - 1]
     if (fits(values, short.labels, 5)) fallback = { values, ...short, step }
   }
   return fallback ?? { values: [], labels: [], larger: [], step: { unit: 'year', count: 1 } }

@@ -34,7 +34,9 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
     const vertices = found.map(fitted => (fitted ? verticesOf(fitted, input) : []))
     const lines = linesOf(input, vertices, `${id}/trend`)
     lines.width.fill(style.width ?? 2)
-    lines.labels = found.map(fitted => fitted && formulaText(fitted.curve, stepOf(input), input.locale))
+    lines.labels = found.map(
+      fitted => fitted && formulaText(fitted.curve, stepOf(input), input.locale, fitted),
+    )
     return band > 0 && fit !== 'local' ? [bandOf(input, vertices, found, band), lines] : [lines]
 
     function stepOf({ marks: { x: positions } }: DrawInput) {
