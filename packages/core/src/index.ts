@@ -11,6 +11,7 @@ import { scatter } from './drawing/scatter/scatter.ts'
 import { text } from './drawing/text/text.ts'
 import { trend } from './drawing/trend/trend.ts'
 import { labels } from './pane/labels.ts'
+import { advice } from './view/advice.ts'
 import { chartMaker } from './view/chart.ts'
 
 export * from './small.ts'
@@ -36,6 +37,7 @@ export const builtinKinds = {
 export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
   check: checkDescription,
   checkHouse: checkStyles,
+  advise: advice,
   labels,
 })
 

@@ -6,6 +6,7 @@ export { confinedFile, fileBeside, readFileText, writeWhole } from './files.ts'
 export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { type OpenOptions, openChart, openTable } from './open.ts'
 export {
+  findingsOf,
   type PictureFrame,
   paintPng,
   type SvgFonts,

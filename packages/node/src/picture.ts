@@ -3,6 +3,7 @@ import {
   type Context2D,
   compose,
   escapeXml,
+  type Finding,
   type Frame,
   Playback,
   paintCanvas,
@@ -45,6 +46,13 @@ function played(chart: Chart | Spread, state: State, frame: Frame): Scene | unde
   const playback = new Playback(chart, state, frame)
   return playback.sceneAt(state.at ?? playback.length)
 }
+
+/** What a person would regret about the chart and its data, in the frame of a picture: each with what to do about it. */
+export const findingsOf = (
+  chart: Chart | Spread,
+  frame: PictureFrame = {},
+  state: State = {},
+): readonly Finding[] => new View(chart, state, { ...SIZE, measure: measureInter, ...frame }).findings
 
 /** How the letters of an SVG find their font: by its name, or from the document itself. */
 export type SvgFonts = 'named' | 'embedded'

@@ -45,6 +45,11 @@ export const exploring: Part = {
       selectEntry: (key, adds) => selecting.entry(key, adds),
       selectPlace: (pane, scale, value, adds) => selecting.place(pane, scale, value, adds),
     })
+    // Wherever in the chart the focus is, such as on an entry of its legend.
+    const clear = (event: KeyboardEvent) => {
+      if (event.key === 'Escape' && !event.defaultPrevented && selecting.clear()) event.preventDefault()
+    }
+    stage.root.addEventListener('keydown', clear)
     can.setZoom = setZoom
     can.zoomBy = (factor, x, y) => gestures.byKey(factor, x, y)
     can.select = (reading, adds) => selects() && selecting.reading(reading, adds)
@@ -61,6 +66,7 @@ export const exploring: Part = {
         spots.show(hotspots(composition, view.frame.value.measure), composition.tongue)
       },
       remove() {
+        stage.root.removeEventListener('keydown', clear)
         gestures.remove()
         spots.remove()
       },

@@ -52,7 +52,7 @@ export class Selecting {
     const reading = rows.length === 0 ? readAt(composition, place.x, place.y) : undefined
     const near =
       reading?.rows.find(row => row.pointed) ?? (reading?.along === 'point' ? reading.rows[0] : undefined)
-    if (reading && near && (Math.hypot(near.x - place.x, near.y - place.y) <= NEAR || isSlice(reading)))
+    if (reading && near && (Math.hypot(near.x - place.x, near.y - place.y) <= NEAR || reading.within))
       rows = serialsOf(root, [near])
     this.select(rows, adds)
   }
@@ -141,6 +141,3 @@ export class Selecting {
     this.host.setState(hidden.size > 0 ? { ...rest, hidden: [...hidden] } : rest)
   }
 }
-
-/** Whether a reading is of a slice, which is meant wherever in it the pointer is. */
-const isSlice = (reading: Reading) => reading.heading === '' && reading.rows.length === 2

@@ -121,7 +121,12 @@ export class Keys {
 
 /** A reading as it is said: where, and what. */
 export function spoken(reading: Reading): string {
-  const rows = reading.along === 'point' ? reading.rows : reading.rows.filter(row => row.pointed)
+  const pointed = reading.rows.find(row => row.pointed)
+  // What is meant, with all that else is bound to it.
+  const rows =
+    reading.along === 'point'
+      ? reading.rows
+      : reading.rows.filter(row => row === pointed || (row.series === undefined && row.key === pointed?.key))
   const values = rows.map(row => `${row.name} ${row.text}`).join(', ')
   return reading.heading ? `${reading.heading}: ${values}` : values
 }

@@ -24,6 +24,7 @@ import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
 import { followChanges, selectedRows, watchState } from './state.ts'
+import { tellDevelopers } from './tell-developers.ts'
 
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
@@ -141,12 +142,12 @@ export class LiveChart implements Live, PartHost {
     return selectedRows(this.view)
   }
 
-  toPng(): Promise<Blob> {
-    return need(this.can.png, 'saving', 'toPng')(this.goal)
+  toPng({ end = false }: { end?: boolean } = {}): Promise<Blob> {
+    return need(this.can.png, 'saving', 'toPng')(end ? this.goal : this.scene)
   }
 
-  toSvg(): string {
-    return need(this.can.svg, 'saving', 'toSvg')(this.goal)
+  toSvg({ end = false }: { end?: boolean } = {}): string {
+    return need(this.can.svg, 'saving', 'toSvg')(end ? this.goal : this.scene)
   }
 
   toWebm(options: FilmOptions = {}): Promise<Blob> {
@@ -229,7 +230,7 @@ export class LiveChart implements Live, PartHost {
           this.refresh()
         },
         // Paper gets lines and letters rather than pixels.
-        printing: prints => this.stage.print(prints ? this.can.svg?.(this.player.goal) : undefined),
+        printing: prints => this.stage.print(prints ? this.can.svg?.(this.scene) : undefined),
       }),
     )
   }
@@ -284,6 +285,7 @@ export class LiveChart implements Live, PartHost {
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)
+    tellDevelopers(this.findings)
   }
 
   say(words: string): void {

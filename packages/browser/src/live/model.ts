@@ -65,9 +65,9 @@ export interface Live {
   pause(): void
   /** The selected rows of the table, as records. */
   selectedRows(): unknown[]
-  /** The picture as it will stand when nothing moves: a PNG of twice the size, or an SVG document. */
-  toPng(): Promise<Blob>
-  toSvg(): string
+  /** The picture that is shown: a PNG of twice the size, or an SVG document. `end`: as it will stand when nothing moves. */
+  toPng(options?: { end?: boolean }): Promise<Blob>
+  toSvg(options?: { end?: boolean }): string
   /**
    * A film of the chart as WebM, made while it plays through its periods, or while what `during` does changes it. Throws
    * `no-film` where there is nothing to film or the browser cannot record; `signal` ends it.

@@ -1,6 +1,6 @@
-import { Spread } from '@dapplo/node'
+import { findingsOf, Spread } from '@dapplo/node'
 import type { Command } from 'commander'
-import { findingsOf, tellFindings } from '../findings.ts'
+import { tellFindings } from '../findings.ts'
 import { frameOf, withFrameFlags } from '../flags.ts'
 import { openInput } from '../input.ts'
 import { say } from '../say.ts'

@@ -2,6 +2,7 @@ import {
   type Chart,
   DapploError,
   type FilmFormat,
+  findingsOf,
   type PictureFrame,
   type Spread,
   toCsv,
@@ -14,7 +15,7 @@ import {
   writeWhole,
 } from '@dapplo/node'
 import type { Command } from 'commander'
-import { findingsOf, tellFindings } from '../findings.ts'
+import { tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
 import { say } from '../say.ts'

@@ -17,7 +17,7 @@ import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
-import { labelFigures, labelTexts, linkTexts } from './values.ts'
+import { labelTexts, labelValues, linkTexts } from './values.ts'
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
 export function bind(
@@ -72,8 +72,8 @@ export function bind(
     bound.marks.size = sizeOf(own.shaped.roles.get('size'), shaped.roles.get('size'))
     findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
-    bound.labels = labelTexts(bound, own.shaped, tongue.locale)
-    bound.figures = labelFigures(bound, own.shaped, tongue.locale)
+    bound.labelValues = labelValues(bound, own.shaped)
+    bound.labels = labelTexts(bound, tongue.locale)
     bound.links = linkTexts(own.shaped)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
@@ -130,7 +130,7 @@ function bindOne(
     explained,
     links: undefined,
     labels: undefined,
-    figures: undefined,
+    labelValues: [],
     unanswered: shaped.unanswered,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',

@@ -1,10 +1,12 @@
 import type { Settled } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
+import { suggest } from '../finding/nearest.ts'
+import { quoted } from '../finding/plain-text.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { isRest } from '../table/group/top.ts'
 import type { Theme } from '../theme/theme.ts'
-import { type SeriesPart, usedCodes } from './series-parts.ts'
+import { type Coded, type SeriesPart, usedCodes } from './series-parts.ts'
 
 /** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
 export function categoryColors(
@@ -20,22 +22,67 @@ export function categoryColors(
     ...values.column?.options.colors,
     ...(Array.isArray(told) ? {} : told),
   }
-  const used = usedCodes(coded)
-  const unnamed = [...used].filter(code => !Object.hasOwn(named, coded.keys[code])).length
+  const own = (code: number): string | undefined =>
+    Object.hasOwn(named, coded.keys[code])
+      ? named[coded.keys[code]]
+      : // A bucket is known to people by its name: "2023".
+        Object.hasOwn(named, coded.names[code])
+        ? named[coded.names[code]]
+        : undefined
+  const value = (code: number) =>
+    isRest(coded.keys[code]) ? theme.missing : (own(code) ?? listed[code % listed.length])
+  const used = [...usedCodes(coded)]
+  const unnamed = used.filter(code => own(code) === undefined && !isRest(coded.keys[code]))
+  const path = drawing.path ? `${drawing.path}.color` : 'color'
   // A form or a dash of its own tells series apart as well.
-  if (unnamed > listed.length && roles.length === 1) {
+  if (unnamed.length > listed.length && roles.length === 1) {
     findings.push({
       code: 'too-many-colors',
-      message: `${unnamed} values of "${values.column?.name ?? 'color'}" share ${listed.length} colours, so some look alike`,
+      message: `${unnamed.length} values of "${values.column?.name ?? 'color'}" share ${listed.length} colours, so some look alike`,
       remedy:
         'Keep the top ones, give more colours in scales.color.colors, or bind color to something with fewer values.',
-      path: drawing.path ? `${drawing.path}.color` : 'color',
+      path,
     })
-  }
-  const value = (code: number) => {
-    const key = coded.keys[code]
-    if (isRest(key)) return theme.missing
-    return Object.hasOwn(named, key) ? named[key] : listed[code % listed.length]
-  }
+  } else if (roles.length === 1) findings.push(...alike(unnamed, value, coded.names, path))
+  findings.push(...unknownNames(Array.isArray(told) ? {} : (told ?? {}), coded))
   return { value, findings }
+}
+
+/** Two categories that are seen together and have one colour, as they were given them one after the other. */
+function alike(
+  codes: readonly number[],
+  colorOf: (code: number) => string,
+  names: readonly string[],
+  path: string,
+): Finding[] {
+  const first = new Map<string, number>()
+  for (const code of codes) {
+    const color = colorOf(code)
+    const other = first.get(color)
+    if (other === undefined) first.set(color, code)
+    else
+      return [
+        {
+          code: 'colors-repeat',
+          message: `${quoted(names[other])} and ${quoted(names[code])} have the same colour`,
+          remedy: `Give one of them another in scales.color.colors, as in { ${quoted(names[code])}: "#888" }.`,
+          path,
+        },
+      ]
+  }
+  return []
+}
+
+/** Colours for categories that there are none of. */
+function unknownNames(told: Readonly<Record<string, string>>, { keys, names }: Coded): Finding[] {
+  const unknown = Object.keys(told).filter(name => !keys.includes(name) && !names.includes(name))
+  if (unknown.length === 0 || keys.length === 0) return []
+  return [
+    {
+      code: 'unknown-category',
+      message: `A colour is given for ${quoted(unknown[0])}, which is none of the values`,
+      remedy: suggest(unknown[0], names.slice(0, 50), 'Values'),
+      path: `scales.color.colors.${unknown[0]}`,
+    },
+  ]
 }

@@ -5,7 +5,6 @@ import type { LegendEntry } from '../guide/legend.ts'
 import type { RampEntry } from '../guide/ramp-legend.ts'
 import type { SizeEntry } from '../guide/size-legend.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
-import type { Figures } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 
@@ -43,8 +42,8 @@ export interface BoundDrawing {
   links: LabelTexts | undefined
   /** The words at each mark, where they are wished for. */
   labels: LabelTexts | undefined
-  /** The numbers in those words. */
-  figures: ((mark: number) => Figures | undefined) | undefined
+  /** What fills the holes of those words. */
+  labelValues: readonly (RoleValues | undefined)[]
   xScale: string
   yScale: string
   /** Why it has no marks, where its table has not answered. */

@@ -1,69 +1,36 @@
 import { isLying } from '../drawing/is-lying.ts'
 import { givenOptions, type NumberLook, numberFormat, tickWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
-import { type Figures, safeLink } from '../scene/scene.ts'
+import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
 import { lookOf } from './naming.ts'
 
 /** Numbers up to this many are written alike, with as many decimals as tell them apart. */
-const MOST_ALIKE = 2000
+export const MOST_ALIKE = 2000
+
+/** What fills the holes in the words of a drawing's labels. */
+export const labelValues = (
+  { drawing: { label } }: BoundDrawing,
+  shaped: Shaped,
+): (RoleValues | undefined)[] =>
+  typeof label === 'object' ? label.pieces.slice(1).map((_, i) => shaped.roles.get(`label ${i}`)) : []
 
 /** What a drawing's labels say, as far as its description asks for labels. */
-export function labelTexts(bound: BoundDrawing, shaped: Shaped, locale: string): LabelTexts | undefined {
+export function labelTexts(bound: BoundDrawing, locale: string): LabelTexts | undefined {
   const { label } = bound.drawing
   if (label === undefined) return undefined
   if (label === 'own') {
     const values = ownValues(bound)
     return values && roleTexts(values, locale)
   }
-  const holes = label.pieces
-    .slice(1)
-    .map((_, i) => shaped.roles.get(`label ${i}`))
-    .map(values => values && roleTexts(values, locale))
+  const holes = bound.labelValues.map(values => values && roleTexts(values, locale))
   return mark =>
     fillWords(
       label.pieces,
       holes.map(text => text?.(mark) ?? ''),
     )
-}
-
-/** The numbers in those labels, for pictures on the way to others; undefined where there are none. */
-export function labelFigures(
-  bound: BoundDrawing,
-  shaped: Shaped,
-  locale: string,
-): ((mark: number) => Figures | undefined) | undefined {
-  const { label } = bound.drawing
-  if (label === undefined) return undefined
-  const pieces = label === 'own' ? ['', ''] : label.pieces
-  const roles =
-    label === 'own' ? [ownValues(bound)] : pieces.slice(1).map((_, i) => shaped.roles.get(`label ${i}`))
-  const holes = roles.map(values => ({
-    numbers: values?.cells.type === 'number' ? values.cells.values : undefined,
-    write: values && numberWriter(values, locale),
-    text: values && roleTexts(values, locale),
-  }))
-  if (!holes.some(({ write }) => write)) return undefined
-  return mark => {
-    const values: number[] = []
-    for (const { numbers, write } of holes)
-      if (numbers && write) {
-        if (Number.isNaN(numbers[mark])) return undefined
-        values.push(numbers[mark])
-      }
-    return {
-      values,
-      write(others) {
-        let at = 0
-        const texts = holes.map(({ numbers, write, text }) =>
-          numbers && write ? write(others[at++]) : (text?.(mark) ?? ''),
-        )
-        return fillWords(pieces, texts)
-      },
-    }
-  }
 }
 
 /** The addresses that marks lead to. Unsafe ones lead nowhere. */
@@ -114,7 +81,7 @@ function textsOf(
   return mark => (Number.isNaN(all[mark]) ? '' : write(all[mark]))
 }
 
-const presentOf = (all: Float64Array) => [...new Set(all)].filter(value => !Number.isNaN(value))
+export const presentOf = (all: Float64Array) => [...new Set(all)].filter(value => !Number.isNaN(value))
 
 /** Many marks show the same number, and writing one costs more than looking it up. */
 function remembered(write: (value: number) => string): (value: number) => string {
@@ -129,16 +96,8 @@ function remembered(write: (value: number) => string): (value: number) => string
   }
 }
 
-/** Writes any number as those of a role are written at its marks; undefined where they are none. */
-export function numberWriter(values: RoleValues, locale: string): ((value: number) => string) | undefined {
-  if (values.cells.type !== 'number' || (values.ends && values.spans)) return undefined
-  const look = { ...lookOf(values), locale }
-  const all = values.cells.values
-  return all.length > MOST_ALIKE ? value => valueText(value, look) : briefWriter(presentOf(all), look)
-}
-
 /** Three digits say enough where a shape shows the value as well; axis and tooltip have the rest. */
-function briefWriter(present: readonly number[], look: NumberLook): (value: number) => string {
+export function briefWriter(present: readonly number[], look: NumberLook): (value: number) => string {
   const exact = tickWriter(present, look)
   if (typeof look.format === 'function' || present.every(value => exact(value).length <= 5)) return exact
   const given = givenOptions(look)

@@ -218,6 +218,7 @@ function readings(
         percentOf: scale.percentOf,
         wish: wishOf(options, domain, name),
         alignTo: undefined,
+        whole: false,
       },
       look: axisLook(options, side, false),
       hidden: option === false,

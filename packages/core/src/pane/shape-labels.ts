@@ -1,7 +1,7 @@
 import { levelName, roundedLevel } from '../bind/level.ts'
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
-import { numberWriter, roleTexts } from '../bind/values.ts'
+import { roleTexts } from '../bind/values.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
@@ -13,6 +13,7 @@ import type { Batch, Box, Texts } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
+import { labelFigures, numberWriter } from './label-figures.ts'
 
 /** The shapes of one drawing. */
 export interface DrawnShapes {
@@ -70,7 +71,7 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue):
   }
   const own = !labels && drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined
   const texts = labels ?? own?.texts
-  const figures = labels ? bound.figures : own?.figures
+  const figures = labels ? labelFigures(bound, tongue.locale) : own?.figures
   if (!texts || drawing.wordless) return undefined
   const batch = batches.find(batch => batch.kind === 'rects' || batch.kind === 'segments') ?? batches[0]
   if (!batch) return undefined
@@ -107,7 +108,7 @@ const measuredScale = ({ drawing, marks, xScale, yScale }: BoundDrawing): Texts[
 function referenceTexts(
   { drawing, x, y, marks }: BoundDrawing,
   tongue: Tongue,
-): (Pick<BoundDrawing, 'figures'> & { texts: (mark: number) => string }) | undefined {
+): { texts: (mark: number) => string; figures: ReturnType<typeof labelFigures> } | undefined {
   const { name, level } = drawing
   if (name !== undefined) return { texts: () => name, figures: undefined }
   // What stands at places of its own is read by its axes.

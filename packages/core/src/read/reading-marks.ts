@@ -165,6 +165,7 @@ export function readSlice(
     return {
       heading: '',
       along: 'point',
+      within: true,
       ...at,
       reach: (batch.outer[slice] - batch.inner[slice]) / 2,
       rows: [

@@ -42,6 +42,8 @@ export interface Reading {
   /** Pixels that what is pointed at reaches to either side along x (or y): half the width of a bar. */
   reach: number
   rows: ReadingRow[]
+  /** Whether it is meant wherever the pointer is in its shape, as a slice is. */
+  within?: boolean
   /** How many more values there are at the place than are listed. */
   more: number
 }

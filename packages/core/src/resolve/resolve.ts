@@ -9,9 +9,13 @@ import { readPhrase } from '../table/phrase/phrase.ts'
 import { needGrouping, needPositions } from './check-roles.ts'
 import { checkTold } from './check-told.ts'
 import { resolveHeading } from './heading-words.ts'
-import { looksOf, unreadLooks } from './looks.ts'
+import { looksOf } from './looks.ts'
 import type { Resolved, ResolvedDrawing } from './model.ts'
 import { readRoles } from './roles.ts'
+import type { unreadLooks } from './unread-looks.ts'
+
+/** Finds looks that change nothing. */
+export type AdvisesLooks = typeof unreadLooks
 
 /** What a description's words refer to. */
 interface Context {
@@ -38,6 +42,7 @@ export function resolve(
   kinds: Readonly<Record<string, Kind>>,
   tables: Readonly<Record<string, Table>>,
   labels?: Labels,
+  advise?: AdvisesLooks,
 ): Resolved {
   const listed = listOf({ table, description, kinds, tables })
   const drawings = listed.map((listed, index) => resolveOne(listed, index, description))
@@ -53,7 +58,7 @@ export function resolve(
     description: settled(description),
     throughMeaning: readThrough(description, table),
     heading,
-    findings: [...unreadLooks(description, listed, kinds), ...findings],
+    findings: [...(advise?.(description, listed, kinds) ?? []), ...findings],
     tables: [...new Set(drawings.map(drawing => drawing.table))],
   }
 }

@@ -1,9 +1,10 @@
+import type { Advises } from '../bind/regrets.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import type { Resolved } from '../resolve/model.ts'
-import { resolve } from '../resolve/resolve.ts'
+import { type AdvisesLooks, resolve } from '../resolve/resolve.ts'
 import { Table } from '../table/live/table.ts'
 import type { House } from '../theme/house.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -14,6 +15,8 @@ export interface ChartParts {
   check?: (description: Description, tables: readonly Table[]) => void
   /** Checks what an application gives all charts: its house style, and a theme of its own. */
   checkHouse?: (house: House | undefined, theme: Theme | undefined) => void
+  /** Looks for what a person would regret although a chart can be drawn, beyond what each step finds itself. */
+  advise?: { looks: AdvisesLooks; picture: Advises }
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels
 }
@@ -59,7 +62,7 @@ export class Chart<R = any> {
     this.tables = tables
     this.parts = parts
     this.description = Object.freeze({ ...description })
-    this.resolved = resolve(table, this.description, kinds, tables, parts.labels)
+    this.resolved = resolve(table, this.description, kinds, tables, parts.labels, parts.advise?.looks)
   }
 
   /** The same chart with some of its description changed: objects are merged, lists replaced, null removes. */

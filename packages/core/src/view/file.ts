@@ -13,6 +13,7 @@ import type { CsvOptions } from '../table/read/csv.ts'
 import { derive } from '../table/reshape/derive.ts'
 import type { House } from '../theme/house.ts'
 import { checkHouse } from '../theme/house-check.ts'
+import { advice } from './advice.ts'
 import { Chart } from './chart.ts'
 import { Spread } from './spread.ts'
 
@@ -125,6 +126,7 @@ export function openChartData(
     return new Chart(tables[name], rest as Description, kinds, tables, {
       check: checkDescription,
       checkHouse,
+      advise: advice,
       labels,
     })
   }

@@ -1,6 +1,7 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import { OUTSIDE } from '../bind/domain.ts'
 import { fillHeading } from '../bind/heading-values.ts'
+import type { Bound, Domain } from '../bind/model.ts'
 import { shapesOf } from '../bind/shapes.ts'
 import { sharedScales } from '../describe/description.ts'
 import { checkedFrame, type Frame, type State } from '../describe/frame.ts'
@@ -160,7 +161,11 @@ export class View {
         ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.drawings.flatMap(columnFindings))),
         ...findings,
         ...chartsOf(shown).flatMap(chart => chart.resolved.findings),
-        ...bounds.value.flatMap((bound, i) => [...bound.findings, ...settled.value[i].findings]),
+        ...bounds.value.flatMap((bound, i) => [
+          ...bound.findings,
+          ...settled.value[i].findings,
+          ...advice(shown, i, bound, settled.value[i].value),
+        ]),
         ...this.composition.value.panes.flatMap(pane => pane.findings),
       ]
     })
@@ -207,6 +212,12 @@ export class View {
     void this.answers.arrived.value
     this.responses.follow(chartsOf(this.chart.value))
   }
+}
+
+/** What the part that advises finds. */
+function advice(shown: Chart | Spread, i: number, bound: Bound, domains: Map<string, Domain>): Finding[] {
+  const { parts, resolved } = chartsOf(shown)[i]
+  return parts.advise?.picture(resolved.description, bound, domains) ?? []
 }
 
 /** The scene of a chart or a spread for a state and a frame. */

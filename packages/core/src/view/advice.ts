@@ -1,0 +1,6 @@
+import { advise } from '../bind/regrets.ts'
+import { unreadLooks } from '../resolve/unread-looks.ts'
+import type { ChartParts } from './chart.ts'
+
+/** Looks for everything that a person would regret although a chart can be drawn. */
+export const advice: NonNullable<ChartParts['advise']> = { looks: unreadLooks, picture: advise }
