@@ -1,4 +1,4 @@
-import { answeredBy, askColumns, chart, feed, mount, readCsv, table } from 'dapplo'
+import { answeredBy, askColumns, chart, feed, mount, readCsv, spread, table } from 'dapplo'
 import sailingsText from '../../../demo-data/sailings.csv?raw'
 
 interface Sailing {
@@ -65,5 +65,5 @@ Object.assign(window, {
   live,
   sailings,
   charts: [live],
-  dapplo: { answeredBy, askColumns, chart, feed, mount, table },
+  dapplo: { answeredBy, askColumns, chart, feed, mount, spread, table },
 })

@@ -52,7 +52,7 @@ export { csvText, type DataStyle, type DataTable, dataTables } from './read/data
 export { type Hotspot, hotspots } from './read/hotspots.ts'
 export { type Lead, leadOf } from './read/lead.ts'
 export { type Corner, rowsAtPlace, rowsInBox, rowsInOutline, rowsOfEntry, serialsOf } from './read/pick.ts'
-export { paneAt, readAt } from './read/reading.ts'
+export { paneAt, readAlong, readAt } from './read/reading.ts'
 export type { Reading, ReadingRow } from './read/reading-texts.ts'
 export { type Told, tellMore } from './read/tell.ts'
 export { type Standing, type Step, walk } from './read/walk.ts'

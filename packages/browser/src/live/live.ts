@@ -23,7 +23,7 @@ import { followPage, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
 import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
-import { followChanges, selectedRows, watchState } from './state.ts'
+import { followChanges, selectedRows, sharesPlaces, watchState } from './state.ts'
 import { tellDevelopers } from './tell-developers.ts'
 
 /** Milliseconds between changes below which motion gives way. */
@@ -57,6 +57,7 @@ export class LiveChart implements Live, PartHost {
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
+      sharesPlaces: () => sharesPlaces(this.chart),
       ready: () => !this.player.moving,
       tooltip: () => this.first.description.tooltip !== false,
       content: new Telling(this.view),

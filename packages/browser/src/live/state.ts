@@ -1,4 +1,4 @@
-import { type State, tablesOf, type View } from '@dapplo/core/small'
+import { type Chart, Spread, type State, tablesOf, type View } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 
 /** Tells a listener of every change of the state, until the returned function is called. */
@@ -36,3 +36,7 @@ export const followChanges = (view: View, changed: () => void): (() => void) =>
     view.followOthers()
     changed()
   })
+
+/** Whether what is shown is one place along x in all of its panes. */
+export const sharesPlaces = (shown: Chart | Spread): boolean =>
+  shown instanceof Spread && (shown.description.share?.includes('x') ?? false)

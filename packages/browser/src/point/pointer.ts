@@ -1,10 +1,12 @@
-import { type Composition, paneAt, type Reading, readAt } from '@dapplo/core/small'
+import { type Composition, type Pane, paneAt, type Reading, readAlong, readAt } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
 import { guideLine, highlight } from './highlight.ts'
 import { Tooltip, type TooltipContent } from './tooltip.ts'
 
 export interface PointerHost {
   composition(): Composition
+  /** Whether all panes share their places along x. */
+  sharesPlaces(): boolean
   /** Whether shapes stand where they belong, so that they can be read. */
   ready(): boolean
   /** Whether readings are shown in a tooltip. */
@@ -112,34 +114,50 @@ export class Pointer {
     const composition = this.host.composition()
     const { scene } = composition
     const ready = this.host.ready()
-    const place = this.at ?? this.placeElsewhere(composition)
-    const reading = place && ready ? readAt(composition, place.x, place.y) : undefined
-    // While shapes are on their way, readings would be of places where nothing is yet.
-    if (place && !ready) this.schedule()
     const context = this.stage.upper(scene)
-    const pane = place && paneAt(composition, place.x, place.y)
-    if (reading && pane && context) {
-      if (!this.at && reading.along === 'x')
-        guideLine(context, { ...reading, heading: '' }, pane.plot, composition.theme)
-      highlight(context, this.at ? reading : { ...reading, heading: '' }, pane, composition)
+    // While shapes are on their way, readings would be of places where nothing is yet.
+    if ((this.at || this.elsewhere !== undefined) && !ready) this.schedule()
+    const own = this.at && ready ? readAt(composition, this.at.x, this.at.y) : undefined
+    const pane = this.at && paneAt(composition, this.at.x, this.at.y)
+    const x = own?.along === 'x' ? own.x : this.at ? undefined : this.elsewhere
+    // What is pointed at in one pane, or in another chart, is read in all that share the place.
+    const others =
+      x === undefined || !ready
+        ? []
+        : composition.panes.flatMap(other => {
+            const shares = other !== pane && (!this.at || this.host.sharesPlaces())
+            const reading = shares ? readAlong(composition, other, x) : undefined
+            return reading ? [{ pane: other, reading }] : []
+          })
+    if (own && pane && context) highlight(context, own, pane, composition)
+    for (const { pane, reading } of context ? others : []) {
+      guideLine(context!, { along: 'x', x: x!, y: reading.y, heading: '' }, pane.plot, composition.theme)
+      highlight(context!, { ...reading, heading: '' }, pane, composition)
     }
-    // The heading is said once, where the pointer is.
-    const shown = this.host.tooltip() ? reading : undefined
-    this.tooltip.show(
-      shown && (this.at ? shown : { ...shown, heading: '' }),
-      composition,
-      place,
-      this.host.content,
-    )
+    this.show(own, others, composition)
     // Only what this pointer does is told: answering others would never end.
-    if (this.at || this.told) this.host.pointed(this.at ? reading : undefined)
+    if (this.at || this.told) this.host.pointed(this.at ? own : undefined)
     this.told = this.at !== undefined
   }
 
-  private placeElsewhere({ panes }: Composition): { x: number; y: number } | undefined {
-    const plot = panes[0]?.plot
-    if (this.elsewhere === undefined || !plot) return undefined
-    if (this.elsewhere < plot.x - 1 || this.elsewhere > plot.x + plot.width + 1) return undefined
-    return { x: this.elsewhere, y: plot.y + plot.height / 3 }
+  /** One card for all that is read: the heading is said once, where the pointer is. */
+  private show(
+    own: Reading | undefined,
+    others: readonly { pane: Pane; reading: Reading }[],
+    composition: Composition,
+  ): void {
+    const rows = others.flatMap(({ reading }) => reading.rows)
+    const [first] = others
+    const shown: Reading | undefined = own
+      ? { ...own, rows: [...own.rows, ...rows.map(row => ({ ...row, pointed: false }))] }
+      : first && {
+          ...first.reading,
+          // The place is said where the pointer is; the name of a group is not.
+          heading: first.reading.along === 'point' ? first.reading.heading : '',
+          rows,
+        }
+    const place =
+      this.at ?? (first && { x: this.elsewhere!, y: first.pane.plot.y + first.pane.plot.height / 3 })
+    this.tooltip.show(this.host.tooltip() ? shown : undefined, composition, place, this.host.content)
   }
 }

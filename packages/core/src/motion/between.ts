@@ -43,7 +43,7 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
   }
   for (const batch of gone)
     if (batch.part === 'guide')
-      steps.push(isLabels(batch) ? leavingLabels(batch, undefined, groupOf(batch.of)) : leave(batch))
+      steps.push(isLabels(batch) ? leavingLabels(batch, groupOf(batch.of)) : leave(batch))
   for (const batch of to.batches) {
     if (batch.part === 'data' && leaversDue.length > 0) {
       steps.push(...leaversDue.map(leave))
@@ -52,8 +52,7 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
     const old = before.get(`${batch.kind} ${batch.id}`)
     if (isLabels(batch)) {
       const group = groupOf(batch.of)
-      for (const labels of old ?? [])
-        if (labels.kind === 'texts') steps.push(leavingLabels(labels, batch, group))
+      for (const labels of old ?? []) if (labels.kind === 'texts') steps.push(leavingLabels(labels, group))
       steps.push(glideLabels(batch, group, context))
     } else steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, context)]))
   }

@@ -1,4 +1,4 @@
-import type { Batch, Scene, Texts } from '../scene/scene.ts'
+import type { Scene, Texts } from '../scene/scene.ts'
 import { carriedBy } from './before.ts'
 import { type BatchAt, faded, type GlideContext } from './blend.ts'
 import { figuresBetween } from './figures.ts'
@@ -20,6 +20,8 @@ export interface LabelGroup {
   ends: { before: Map<string | number, End>; after: Map<string | number, End> }
   starts: Map<string | number, End>
   old: Map<string | number, OldLabel>
+  /** The keys of the labels that there will be, wherever they stand then. */
+  staying: ReadonlySet<string | number>
 }
 
 /** What labels of a batch of shapes go by: where those shapes stood, and will. */
@@ -33,10 +35,14 @@ export function labelGroup(of: string, { from, to }: GlideContext): LabelGroup {
         // In mid-motion a label may be there twice, as it goes and as it comes: that which comes is followed.
         if (!old.has(batch.keys[i]) || !batch.alpha || batch.alpha[i] > 0.5)
           old.set(batch.keys[i], { batch, i })
+  const staying = new Set(
+    to.batches.flatMap(batch => (batch.kind === 'texts' && batch.of === of ? Array.from(batch.keys) : [])),
+  )
   return {
     ends: { before, after: endsOf(shapes(to)) },
     starts: startsOf(shapes(to), before, { from, to }),
     old,
+    staying,
   }
 }
 
@@ -53,12 +59,13 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
     const after = group.ends.after.get(key)
     const start = group.starts.get(key)
     const old = group.old.get(key)
-    const same = old?.batch.id === batch.id
-    fadesIn[i] = old && same ? 0 : 1
+    fadesIn[i] = old ? 0 : 1
     const away = { x: batch.x[i] - (after?.x ?? batch.x[i]), y: batch.y[i] - (after?.y ?? batch.y[i]) }
     const was = group.ends.before.get(key)
     const wasAway =
-      old && same && was ? { x: old.batch.x[old.i] - was.x, y: old.batch.y[old.i] - was.y } : away
+      old && was
+        ? { x: old.batch.x[old.i] + shiftOf(old, batch) - was.x, y: old.batch.y[old.i] - was.y }
+        : away
     const figures = batch.figures?.[i]
     const write = figures && figuresBetween(old?.batch.figures?.[old.i], figures, context.says)
     const text = old && context.says === 'before' ? old.batch.texts[old.i] : batch.texts[i]
@@ -97,10 +104,18 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
   }
 }
 
-/** Labels that are no more in their place: those whose shape stays ride on with it while they fade. */
-export function leavingLabels(old: Texts, stays: Batch | undefined, group: LabelGroup): BatchAt {
-  const kept = new Set(stays ? Array.from(stays.keys) : [])
-  const going = Array.from(old.keys, (key, i) => ({ key, i })).filter(({ key }) => !kept.has(key))
+/** How wide a letter is, as a share of its size, on the whole. */
+const LETTER = 0.56
+
+/** How far a text must go so that it stands where it stood, though it is placed by another of its edges. */
+function shiftOf({ batch, i }: OldLabel, { anchor }: Texts): number {
+  const edge = { start: 0, middle: 0.5, end: 1 }
+  return (edge[anchor] - edge[batch.anchor]) * batch.texts[i].length * batch.size * LETTER
+}
+
+/** Labels that will be no more: those whose shape stays ride on with it while they fade. */
+export function leavingLabels(old: Texts, group: LabelGroup): BatchAt {
+  const going = Array.from(old.keys, (key, i) => ({ key, i })).filter(({ key }) => !group.staying.has(key))
   return (eased, time, each) => {
     if (time >= LEAVING || going.length === 0) return undefined
     const batch: Texts = {

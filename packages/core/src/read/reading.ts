@@ -25,6 +25,38 @@ export function readAt(composition: Composition, x: number, y: number): Reading 
   return pane && readPane({ ...composition, ...pane }, x, y)
 }
 
+/** Pixels along x within which a point of a cloud stands at a place that is pointed at elsewhere. */
+const AT_PLACE = 6
+
+/** What stands at a place along x, whatever its height: for those who point at it in another chart, or another pane. */
+export function readAlong(composition: Composition, pane: Pane, x: number): Reading | undefined {
+  const { plot } = pane
+  if (x < plot.x - 1 || x > plot.x + plot.width + 1) return undefined
+  const place = { ...composition, ...pane }
+  const reading = readPane(place, x, plot.y + plot.height / 2)
+  if (reading?.along !== 'point') return reading?.along === 'x' ? reading : undefined
+  if (reading.within) return undefined
+  const found = nearestAlong(pane, x)
+  if (!found || Math.abs(found.x - x) > AT_PLACE) return undefined
+  return readPane(place, found.x, found.y)
+}
+
+/** The mark whose place along x is nearest. */
+function nearestAlong({ bound, scales }: Pane, x: number): { x: number; y: number } | undefined {
+  let best: { x: number; y: number } | undefined
+  for (const { drawing, marks, xScale, yScale } of bound.drawings) {
+    if (drawing.kind.aside) continue
+    const [across, up] = [scales.get(xScale)!, scales.get(yScale)!]
+    for (let mark = 0; mark < marks.length; mark++) {
+      const px = across.map(marks.x.at[mark])
+      const py = up.map(marks.y.at[mark])
+      if (Number.isNaN(px + py) || (best && Math.abs(px - x) >= Math.abs(best.x - x))) continue
+      best = { x: px, y: py }
+    }
+  }
+  return best
+}
+
 /** The pane under a point, a little beyond its plot too, so that the first and last values are easy to reach. */
 export function paneAt({ panes }: Composition, x: number, y: number): Pane | undefined {
   const slack = 16
