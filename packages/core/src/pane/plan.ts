@@ -2,6 +2,7 @@ import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
 import { labelOf, lookOf, measureTitle } from '../bind/naming.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
 import type { State } from '../describe/frame.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
@@ -64,7 +65,10 @@ function planOne(
   const look = lookOf(values)
   const format = options.format ?? look.format
   const zoomed = zoom?.[source.name]
-  const shared = source.uses.every(use => use.positions.measured && arrangeOf(use.bound.drawing) === 'share')
+  const shared = source.uses.every(
+    ({ bound: { drawing, marks } }) =>
+      arrangeOf(drawing) === 'share' && source.role === (isLying(marks) ? 'x' : 'y'),
+  )
   const { kind } = domain
   const input: AxisInput = {
     name: source.name,
@@ -90,7 +94,7 @@ function planOne(
           ? 'day'
           : undefined,
     intervals: meaning.is === 'bucket',
-    whole: source.uses.every(({ values }) => isWhole(values)),
+    whole: !shared && source.uses.every(({ values }) => isWhole(values)),
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,

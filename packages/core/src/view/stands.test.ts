@@ -70,6 +70,21 @@ test('whole numbers have whole ticks', () => {
   )
 })
 
+test.each(['sum of load', 'load'])('shares of the whole of %s are read in percent, at neat ones', y => {
+  const rows = ['Harbour', 'Tern Point'].flatMap((pier, i) =>
+    [1, 2].map(at => ({ at, pier, load: 3 + i * at })),
+  )
+  const { scene } = viewOf(rows, { draw: 'bar', x: 'at', y, color: 'pier', arrange: 'share' } as Description)
+  expect(textsOf(scene, 'axis y/labels').map(({ text }) => text)).toEqual([
+    '0%',
+    '20%',
+    '40%',
+    '60%',
+    '80%',
+    '100%',
+  ])
+})
+
 describe('a second scale', () => {
   const rows = [2023, 2024, 2025].map((year, i) => ({
     year,
