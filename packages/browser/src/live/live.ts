@@ -72,7 +72,7 @@ export class LiveChart implements Live, PartHost {
         : place => this.clicked(place, false),
     })
     this.installed = parts.map(part => part.install(this))
-    this.settle()
+    for (const installed of this.installed) installed.settle?.()
     this.view.frame.value = this.frame()
     this.player = new Player(
       this.can.moves,
@@ -274,10 +274,6 @@ export class LiveChart implements Live, PartHost {
     this.still = true
     this.afterDrawing()
     this.pointer.refresh()
-  }
-
-  private settle(): void {
-    for (const installed of this.installed) installed.settle?.()
   }
 
   private afterDrawing(): void {
