@@ -59,6 +59,13 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { ...BARS, scales: { share: { percentOf: 500 } } },
   ],
   [
+    'a scale that is misspelt',
+    piers,
+    { draw: ['bar', { as: 'line', y: 'year', against: 'rigth' }], x: 'pier', y: 'boarded' },
+    ['misspelt-scale', 'draw[1].against'],
+    { draw: ['bar', { as: 'line', y: 'year', against: 'right' }], x: 'pier', y: 'boarded' },
+  ],
+  [
     'one far value',
     kiln,
     LINE,

@@ -1,6 +1,6 @@
 import type { Settled } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
-import { suggest } from '../finding/nearest.ts'
+import { nearest, suggest } from '../finding/nearest.ts'
 import type { Bound, BoundDrawing, Domain, ScaleInput } from './model.ts'
 
 /** Scales that place nothing in the plot. */
@@ -46,6 +46,7 @@ function unusedFindings(description: Settled, drawings: readonly BoundDrawing[])
     ...Object.keys(description.scales ?? {})
       .filter(name => !scales.includes(name))
       .map(name => unused(name, 'scales', scales)),
+    ...misspelt(description, placed),
     ...Object.entries(description.scales ?? {})
       .filter(([, { percentOf, alignTo }]) => percentOf !== undefined && alignTo)
       .map(([name]) => ({
@@ -63,6 +64,24 @@ function unusedFindings(description: Settled, drawings: readonly BoundDrawing[])
         path: drawing.path ? `${drawing.path}.style.size` : 'style.size',
       })),
   ]
+}
+
+/** Scales that a drawing alone stands on, and that are called almost as another. */
+function misspelt({ axes, scales }: Settled, drawings: readonly BoundDrawing[]): Finding[] {
+  return drawings.flatMap(({ drawing: { against, path } }) => {
+    const told = against === 'y' || against === 'right' || axes?.[against] || scales?.[against]
+    const near = told ? undefined : nearest(against, ['right'])
+    return near === undefined
+      ? []
+      : [
+          {
+            code: 'misspelt-scale',
+            message: `"${against}" is a scale of its own, and not the scale "${near}"`,
+            remedy: `Write against: "${near}", or say something of the scale "${against}" under axes or scales.`,
+            path: path ? `${path}.against` : 'against',
+          },
+        ]
+  })
 }
 
 /** A value so many times as large as the next leaves the others no height to be told apart by. */

@@ -27,7 +27,9 @@ export function enter(batch: Batch, places: Places, context: GlideContext): Batc
       faded({ ...batch, x: mixed(fromX, batch.x, eased), y: mixed(fromY, batch.y, eased) }, smooth(time * 2))
   }
   if (batch.kind === 'lines') return revealLines(batch, to)
-  if (batch.kind === 'areas' && known && batch.keys.length === batch.x.length) {
+  // Bands that stand on each other come as they will stand: from other heights they would fly apart.
+  const piled = batch.kind === 'areas' && batch.atBase.some(base => base === base && base !== batch.atBase[0])
+  if (batch.kind === 'areas' && known && !piled && batch.keys.length === batch.x.length) {
     // The upper edge starts where its values stood before, the lower one is the ground it stands on.
     const fromX = Float32Array.from(batch.x, (x, i) => places.get(batch.keys[i])?.x ?? x)
     const fromTop = Float32Array.from(batch.top, (y, i) => places.get(batch.keys[i])?.y ?? y)

@@ -89,6 +89,23 @@ describe('stacks', () => {
   })
 })
 
+test('bands that stand on each other do so from the first when lines become areas', () => {
+  fc.assert(
+    fc.property(rowsOf(1), moment, (rows, at) => {
+      const sorted = [...rows].sort((a, b) => PIERS.indexOf(a.pier) - PIERS.indexOf(b.pier))
+      const area: Description = { ...STACKED, draw: 'area' }
+      const line = sceneOf(sorted, { ...area, draw: 'line', arrange: undefined })
+      const goal = sceneOf(sorted, area)
+      const areasOf = (scene: Scene) => scene.batches.find(batch => batch.kind === 'areas')
+      const [end, now] = [areasOf(goal), areasOf(between(line, goal)(at, at * 0.999))]
+      if (end?.kind !== 'areas' || now?.kind !== 'areas') throw new Error('There are no areas.')
+      // Bands from the ground alone may rise to their place.
+      if (!end.atBase.some(base => base !== end.atBase[0])) return
+      expect([now.x, now.top, now.base]).toEqual([end.x, end.top, end.base])
+    }),
+  )
+})
+
 test('slices of one order are the whole at every moment, as some come and some go', () => {
   const pie: Description = { draw: 'pie', color: 'boat', y: 'sum of carried', order: 'name' }
   fc.assert(
