@@ -164,6 +164,17 @@ test.each(['hold', 'hold middle', 'hold next'] as const)(
   },
 )
 
+test.each(['overlap', 'stack'] as const)('a value of areas between gaps is a point (%s)', arrange => {
+  const rows = ['Harbour', 'Tern Point'].flatMap((pier, i) =>
+    [1, 2, 3].map(at => ({ at, pier, load: at === 2 ? 4 + i : null })),
+  )
+  const { scene } = viewOf(rows, { draw: 'area', x: 'at', y: 'load', color: 'pier', arrange })
+  const y = scene.scales.get('y')!
+  const heights = discsOf(scene).map(([, pixel]) => Math.round(y.invert(pixel)))
+  expect(heights).toEqual(arrange === 'stack' ? [4, 9] : [4, 5])
+  expect(discsOf(viewOf([{ at: 1, load: 4 }], { draw: 'area', x: 'at', y: 'load' }).scene)).toHaveLength(1)
+})
+
 test('an axis at the top has its title over its labels', () => {
   const { scene } = viewOf([{ at: 1, load: 4 }], {
     draw: 'scatter',

@@ -3,6 +3,7 @@ import type { Between, Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { Areas, Lines } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
+import { lonePoints } from '../lone-points.ts'
 import { alphaOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
 import { piled, type Vertex } from './pile.ts'
@@ -60,16 +61,15 @@ export const area = kind({
     }
     // What is faint needs an edge to be read by.
     // An extent is read by its two edges alike, and needs no stronger one.
-    return marks.y.spans || (stacks && marks.series.length > 1)
-      ? [areas]
-      : [
-          areas,
-          edgeOf(
-            areas,
-            all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
-            style.width ?? 2,
-          ),
-        ]
+    if (marks.y.spans) return [areas]
+    const edge = edgeOf(
+      areas,
+      all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
+      style.width ?? 2,
+    )
+    // A value between gaps has no band, and would else not be seen at all.
+    const lone = lonePoints(edge)
+    return stacks && marks.series.length > 1 ? [areas, ...lone] : [areas, edge, ...lone]
   },
   extent(marks, _measured, arrange, { between }) {
     if (marks.y.spans && marks.y.from && marks.y.to) return extentOfEnds(marks.y.from, marks.y.to)
