@@ -3,7 +3,7 @@ import { carriedBy } from './before.ts'
 import { type BatchAt, faded, type GlideContext } from './blend.ts'
 import { figuresBetween } from './figures.ts'
 import { mixedScale } from './mixed-scale.ts'
-import { givingWay, passesBetween } from './passing.ts'
+import { givingWay, passesBetween, spanAcross } from './passing.ts'
 import { type End, endsOf, startsOf } from './shape-ends.ts'
 
 /** What goes is gone after this share of the motion. */
@@ -104,13 +104,9 @@ export function glideLabels(batch: Texts, group: LabelGroup, context: GlideConte
   }
 }
 
-/** How wide a letter is, as a share of its size, on the whole. */
-const LETTER = 0.56
-
 /** How far a text must go so that it stands where it stood, though it is placed by another of its edges. */
 function shiftOf({ batch, i }: OldLabel, { anchor }: Texts): number {
-  const edge = { start: 0, middle: 0.5, end: 1 }
-  return (edge[anchor] - edge[batch.anchor]) * batch.texts[i].length * batch.size * LETTER
+  return spanAcross(batch, i)[0] - spanAcross(batch, i, anchor)[0]
 }
 
 /** Labels that will be no more: those whose shape stays ride on with it while they fade. */

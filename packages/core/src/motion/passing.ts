@@ -25,9 +25,6 @@ export function passesBetween(
   return passes
 }
 
-/** How wide a letter is, as a share of its size, on the whole. */
-const LETTER = 0.56
-
 /** Texts that pass each other: where they would be printed over each other the one that falls behind is unseen. */
 export function givingWay(batch: Texts, passes: readonly Pass[]): Texts {
   if (passes.length === 0) return batch
@@ -35,9 +32,8 @@ export function givingWay(batch: Texts, passes: readonly Pass[]): Texts {
   for (const [gains, yields] of passes) {
     const overlap = overlapBetween(batch, gains, batch, yields)
     if (overlap <= 0) continue
-    alpha ??= batch.alpha?.slice() ?? new Float32Array(batch.texts.length).fill(1)
-    // It is gone before the letters meet, and is back as soon as they have parted.
-    alpha[yields] *= Math.max(0, 1 - overlap / (batch.size * 0.35))
+    alpha ??= ownAlpha(batch)
+    alpha[yields] *= seenUnder(overlap, batch)
   }
   return alpha ? { ...batch, alpha } : batch
 }
@@ -57,9 +53,8 @@ export function partedLabels(batches: readonly Batch[]): Batch[] {
           if (earlier.alpha && earlier.alpha[k] < 0.1) continue
           const overlap = overlapBetween(earlier, k, batch, i)
           if (overlap <= 0) continue
-          const alpha =
-            faded.get(batch) ?? batch.alpha?.slice() ?? new Float32Array(batch.texts.length).fill(1)
-          alpha[i] *= Math.max(0, 1 - overlap / (batch.size * 0.35))
+          const alpha = faded.get(batch) ?? ownAlpha(batch)
+          alpha[i] *= seenUnder(overlap, batch)
           faded.set(batch, alpha)
         }
     }
@@ -69,6 +64,12 @@ export function partedLabels(batches: readonly Batch[]): Batch[] {
     return alpha ? { ...batch, alpha } : batch
   })
 }
+
+const ownAlpha = ({ alpha, texts }: Texts): Float32Array =>
+  alpha?.slice() ?? new Float32Array(texts.length).fill(1)
+
+/** How much is seen of a text under another: it is gone before the letters meet, and is back as soon as they have parted. */
+const seenUnder = (overlap: number, { size }: Texts): number => Math.max(0, 1 - overlap / (size * 0.35))
 
 const overlapBetween = (one: Texts, i: number, other: Texts, k: number): number =>
   Math.min(
@@ -80,9 +81,16 @@ type Span = readonly [number, number]
 
 const overlapOf = (a: Span, b: Span): number => Math.min(a[1], b[1]) - Math.max(a[0], b[0])
 
-function spanAcross({ x, texts, size, anchor }: Texts, i: number): Span {
+/** How wide a letter is, as a share of its size, on the whole. */
+const LETTER = 0.56
+
+/** The share of a text that is left of its place. */
+const LEFT_OF = { start: 0, middle: 0.5, end: 1 }
+
+/** From the left to the right edge of a text, when it is placed by its own edge or by another. */
+export function spanAcross({ x, texts, size, anchor }: Texts, i: number, by = anchor): Span {
   const width = texts[i].length * size * LETTER
-  const left = anchor === 'start' ? x[i] : anchor === 'end' ? x[i] - width : x[i] - width / 2
+  const left = x[i] - LEFT_OF[by] * width
   return [left, left + width]
 }
 

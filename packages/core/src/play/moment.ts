@@ -1,11 +1,8 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import type { Positions } from '../describe/model.ts'
+import { decimalsBetween, roundedTo } from '../motion/figures.ts'
 import type { Composition } from '../pane/model.ts'
-import { decimalsOf } from '../scale/number-format.ts'
 import type { Scene } from '../scene/scene.ts'
-
-/** Decimals beyond these say nothing about a value that is on its way. */
-const MOST_DECIMALS = 6
 
 /** What is shown between two periods, to be read back: every value where its shape stands. */
 export function momentBetween(
@@ -67,10 +64,6 @@ function mixedValues(
   return now.map((value, mark) => {
     const start = then && before[mark] >= 0 ? then[before[mark]] : grows ? 0 : value
     if (start === value || !Number.isFinite(start + value)) return value
-    const digits = Math.min(MOST_DECIMALS, Math.max(decimalsOf([start]), decimalsOf([value])))
-    const power = 10 ** digits
-    const mixed = start + (value - start) * share
-    const rounded = Math.round(mixed * power) / power
-    return Number.isFinite(rounded) ? rounded : mixed
+    return roundedTo(start + (value - start) * share, decimalsBetween(start, value))
   })
 }

@@ -59,14 +59,10 @@ export const area = kind({
       atBase,
       smooth: between === 'smooth',
     }
-    // What is faint needs an edge to be read by.
     // An extent is read by its two edges alike, and needs no stronger one.
     if (marks.y.spans) return [areas]
-    const edge = edgeOf(
-      areas,
-      all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
-      style.width ?? 2,
-    )
+    // What is faint needs an edge to be read by; what stands on each other shows its edges.
+    const edge = edgeOf(areas, style.width ?? 2)
     // A value between gaps has no band, and would else not be seen at all.
     const lone = lonePoints(edge)
     return stacks && marks.series.length > 1 ? [areas, ...lone] : [areas, edge, ...lone]
@@ -133,8 +129,8 @@ function bandsOf(marks: Marks, stack: Stack | undefined, zero: number): Vertex[]
   return bands
 }
 
-function edgeOf(areas: Areas, keys: (string | number)[], width: number): Lines {
-  const { names, starts, x, top, atX, atTop, colors, color, along, smooth } = areas
+function edgeOf(areas: Areas, width: number): Lines {
+  const { names, keys, starts, x, top, atX, atTop, colors, color, along, smooth } = areas
   return {
     kind: 'lines',
     id: `${areas.id}/edge`,
