@@ -120,9 +120,9 @@ function sources(
     const rows: Record<string, unknown[]> = {}
     const columns: Record<string, unknown> = {}
     for (const column of used) {
-      const { options, type, reader } = table.column(column)!
+      const { options, type, dateUnit } = table.column(column)!
       rows[column] = Array.from({ length: table.length }, (_, row) =>
-        cellText(table.column(column)!.value(row), reader.dateOnly),
+        cellText(table.column(column)!.value(row), dateUnit),
       )
       columns[column] = { ...options, type }
     }
@@ -140,11 +140,11 @@ function columnsUsed(chart: Chart | Spread, table: Table, too?: string): string[
 }
 
 /** Times without their idle seconds: they make up most of a page's data. */
-function cellText(value: unknown, dateOnly: boolean): unknown {
+function cellText(value: unknown, dateUnit: 'day' | 'month' | undefined): unknown {
   if (!(value instanceof Date)) return value
   const text = value.toISOString()
-  return dateOnly
-    ? text.slice(0, 10)
+  return dateUnit
+    ? text.slice(0, dateUnit === 'day' ? 10 : 7)
     : text.replace(/(:\d\d)?\.000Z$/, (_, seconds) => (seconds === ':00' ? 'Z' : `${seconds ?? ''}Z`))
 }
 

@@ -29,7 +29,8 @@ export class Tables {
     if (!row) return
     const { names } = row.table
     const list = Array.from(row.rows).slice(0, MOST_ROWS)
-    const rows = list.map(i => names.map(name => cellText(row.table.column(name)?.value(i))))
+    const columns = names.map(name => row.table.column(name)!)
+    const rows = list.map(i => columns.map(column => cellText(column.value(i), column.dateUnit)))
     const count = row.rows.length
     const caption = this.view.tongue.value.say(count === 1 ? '{count} row' : '{count} rows', { count })
     this.open(reading.heading || row.name, [{ caption, head: names, rows, more: count - list.length }])
@@ -45,12 +46,11 @@ export class Tables {
   }
 }
 
-function cellText(value: unknown): string {
+const ENDS = { day: 10, month: 7 }
+
+function cellText(value: unknown, dateUnit: keyof typeof ENDS | undefined): string {
   if (value === null || value === undefined) return ''
-  return value instanceof Date
-    ? value
-        .toISOString()
-        .replace('T', ' ')
-        .replace(/:00\.000Z$|Z$/, '')
-    : String(value)
+  if (!(value instanceof Date)) return String(value)
+  const text = value.toISOString()
+  return dateUnit ? text.slice(0, ENDS[dateUnit]) : text.replace('T', ' ').replace(/:00\.000Z$|Z$/, '')
 }

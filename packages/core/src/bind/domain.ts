@@ -5,11 +5,12 @@ import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
-import { DAY, LENGTH } from '../table/cells/calendar.ts'
+import { LENGTH } from '../table/cells/calendar.ts'
 import { extentOf } from '../table/cells/column.ts'
 import { utc } from '../table/cells/zone.ts'
 import { numberOf } from '../table/group/where.ts'
 import type { Bound, Domain, ScaleInput } from './model.ts'
+import { unitOf } from './naming.ts'
 import { extentOfPositions } from './positions.ts'
 
 /** Told where values lie outside fixed ends; marks then stand at those edges. */
@@ -174,8 +175,8 @@ function emptyDomain(kind: ScaleKind): [number, number] {
 /** Room around a single value. */
 function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, number] {
   if (kind.name === 'time') {
-    const meaning = input.uses[0]?.values.meaning
-    const half = meaning?.is === 'bucket' ? LENGTH[meaning.unit] / 2 : DAY / 2
+    const unit = input.uses.length > 0 ? unitOf(input.uses[0].values) : undefined
+    const half = LENGTH[unit ?? 'day'] / 2
     return [value - half, value + half]
   }
   if (kind.name === 'log') return [value / 3, Math.min(value * 3, Number.MAX_VALUE)]

@@ -1,7 +1,7 @@
 import { readableName } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
-import type { Meaning } from '../table/phrase/meaning.ts'
+import type { BucketUnit, Meaning } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 
 const HOWS = {
@@ -71,6 +71,13 @@ export function measureTitle(
   const unit = column?.options.unit && !(meaning.is === 'window') ? `, ${column.options.unit}` : ''
   return `${title}${unit}`
 }
+
+/** The unit of the calendar that a time names: its bucket's, else a day or a month where its column has no clock. */
+export const unitOf = ({
+  meaning,
+  column,
+}: Pick<RoleValues, 'meaning' | 'column'>): BucketUnit | undefined =>
+  meaning.is === 'bucket' ? meaning.unit : column?.dateUnit
 
 /** How the numbers of a meaning are written: the column's way, but shares in percent and counts whole. */
 export function lookOf(values: RoleValues): {

@@ -9,7 +9,7 @@ import type { RoleValues } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { ColorScale } from './color-scale.ts'
 import type { BoundDrawing } from './model.ts'
-import { lookOf, measureTitle } from './naming.ts'
+import { lookOf, measureTitle, unitOf } from './naming.ts'
 
 /** What a legend says of the colours of numbers. */
 export function rampEntry(
@@ -20,7 +20,7 @@ export function rampEntry(
 ): RampEntry {
   const labels =
     values.cells.type === 'time'
-      ? [min, max].map(time => momentText(time, undefined, tongue.locale, values.zone))
+      ? [min, max].map(time => momentText(time, unitOf(values), tongue.locale, values.zone))
       : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
           ...lookOf(values),
           locale: tongue.locale,

@@ -5,6 +5,7 @@ import { cycleText, momentText } from '../scale/time-format.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
 import { isShaded } from './color-scale.ts'
+import { unitOf } from './naming.ts'
 
 /** Several roles that are bound to one phrase are one part. */
 export interface SeriesPart {
@@ -103,7 +104,7 @@ function codesOf(values: RoleValues, locale: string): Coded {
   }
   const distinct = [...new Set(cells.values)].filter(value => value === value).sort((a, b) => a - b)
   const code = new Map(distinct.map((value, i) => [value, i]))
-  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
+  const unit = unitOf(values)
   const names = distinct.map(value =>
     cells.type === 'time'
       ? momentText(value, unit, locale, zone)

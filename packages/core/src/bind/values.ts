@@ -5,7 +5,7 @@ import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
-import { lookOf } from './naming.ts'
+import { lookOf, unitOf } from './naming.ts'
 
 /** Numbers up to this many are written alike, with as many decimals as tell them apart. */
 export const MOST_ALIKE = 2000
@@ -57,7 +57,7 @@ export function roleTexts(values: RoleValues, locale: string): LabelTexts {
       return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale) : word
     }
   }
-  const unit = meaning.is === 'bucket' ? meaning.unit : undefined
+  const unit = unitOf(values)
   const all = cells.values
   const write = textsOf(cells.type, all, values, unit, locale, zone)
   if (!ends || !values.spans) return write

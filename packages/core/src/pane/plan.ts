@@ -1,5 +1,5 @@
 import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
-import { labelOf, lookOf, measureTitle } from '../bind/naming.ts'
+import { labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
 import type { State } from '../describe/frame.ts'
 import { isLying } from '../drawing/is-lying.ts'
@@ -87,12 +87,7 @@ function planOne(
       format: kind.name === 'time' || shared ? options.format : format,
       locale: bound.tongue.locale,
     },
-    unit:
-      meaning.is === 'bucket'
-        ? meaning.unit
-        : meaning.is === 'column' && column?.reader.dateOnly
-          ? 'day'
-          : undefined,
+    unit: unitOf(values),
     intervals: meaning.is === 'bucket',
     whole: !shared && source.uses.every(({ values }) => isWhole(values)),
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,

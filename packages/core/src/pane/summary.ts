@@ -1,5 +1,5 @@
 import type { Bound, BoundDrawing } from '../bind/model.ts'
-import { labelOf, lookOf, measureTitle } from '../bind/naming.ts'
+import { labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
 import { extentOfPositions } from '../bind/positions.ts'
 import { roleTexts } from '../bind/values.ts'
 import type { Settled } from '../describe/description.ts'
@@ -47,7 +47,7 @@ export function describe(description: Settled, bound: Bound): { title: string; d
   if (min <= max) {
     const write = (value: number) =>
       role.cells.type === 'time'
-        ? momentText(value, undefined, locale, role.zone)
+        ? momentText(value, unitOf(role), locale, role.zone)
         : valueText(value, { ...lookOf(role), locale, unit: role.column?.options.unit })
     const place = (value: number) => write(value) + placeOf(first, values, value, across, locale)
     sentences.push(
@@ -139,8 +139,7 @@ function spanText(bound: BoundDrawing, across: 'x' | 'y', { locale, say }: Tongu
   if (values.cells.type !== 'time') return ''
   const { min, max } = extentOf(values.cells)
   if (!(min <= max)) return ''
-  const unit =
-    values.meaning.is === 'bucket' ? values.meaning.unit : values.column?.reader.dateOnly ? 'day' : undefined
-  const write = (time: number) => momentText(time, unit, locale, values.zone)
-  return say('From {start} to {end}.', { start: write(min), end: write(max) })
+  const write = (time: number) => momentText(time, unitOf(values), locale, values.zone)
+  const [start, end] = [write(min), write(max)]
+  return start === end ? `${start}.` : say('From {start} to {end}.', { start, end })
 }

@@ -1,5 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
-import { labelOf, measureTitle } from '../bind/naming.ts'
+import { labelOf, measureTitle, unitOf } from '../bind/naming.ts'
 import type { Positions } from '../describe/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Composition } from '../pane/model.ts'
@@ -38,13 +38,11 @@ function plainText(values: RoleValues, value: number): string {
   if (Number.isNaN(value)) return ''
   if (values.cells.type !== 'time') return String(value)
   const { meaning, column, zone } = values
-  const days =
-    (meaning.is === 'bucket' && meaning.unit !== 'hour' && meaning.unit !== 'minute') ||
-    column?.reader.dateOnly
+  const unit = unitOf(values)
+  if (unit === undefined || unit === 'hour' || unit === 'minute') return new Date(value).toISOString()
   // A day is a day, wherever it is read.
-  return days
-    ? new Date(withinDates(value + zone.offsetAt(value))).toISOString().slice(0, 10)
-    : new Date(value).toISOString()
+  const day = new Date(withinDates(value + zone.offsetAt(value))).toISOString().slice(0, 10)
+  return meaning.is !== 'bucket' && column?.dateUnit === 'month' ? day.slice(0, -3) : day
 }
 
 function tableOf(bound: BoundDrawing, composition: Composition, most: number, style: DataStyle): DataTable {

@@ -1,5 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
-import { labelOf, lookOf } from '../bind/naming.ts'
+import { labelOf, lookOf, unitOf } from '../bind/naming.ts'
 import type { Positions, Series } from '../describe/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import { valueText } from '../scale/number-format.ts'
@@ -53,7 +53,7 @@ export type Place = Pane & Pick<Composition, 'scene' | 'tongue'>
 
 /** A value as it is read out: the way its column is written, with its unit. */
 export function textOf(values: RoleValues, value: number, locale: string): string {
-  if (values.cells.type === 'time') return momentText(value, undefined, locale, values.zone)
+  if (values.cells.type === 'time') return momentText(value, unitOf(values), locale, values.zone)
   return valueText(value, { ...lookOf(values), locale, unit: values.column?.options.unit })
 }
 
@@ -99,8 +99,7 @@ export function placeText(
     return meaning.is === 'cycle' ? cycleText(meaning.cycle, word, locale, 'long') : word
   }
   const start = mark === undefined ? value : cells.values[mark]
-  if (cells.type === 'time')
-    return momentText(start, meaning.is === 'bucket' ? meaning.unit : undefined, locale, zone)
+  if (cells.type === 'time') return momentText(start, unitOf(values), locale, zone)
   const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
   if (values.ends && mark !== undefined)
     return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`

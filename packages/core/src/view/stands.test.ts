@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, type Scene, table, View } from '../index.ts'
+import { chart, type Description, dataTables, readAt, type Scene, table, View } from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 /** A mark stands for a datum, a label where its datum stands, and a guide measures what it stands beside. */
@@ -40,6 +40,28 @@ describe('dates that are places', () => {
     const labels = textsOf(scene, 'axis x/labels')
     expect(labels.map(({ text }) => text)).toEqual(names)
     for (const [i, [x]] of discsOf(scene).entries()) expect(labels[i].x).toBeCloseTo(x, 0)
+  })
+
+  test('months without a day are read as months, and have no smaller divisions', () => {
+    const rows = ['2025-05', '2025-06', '2025-08'].map((month, i) => ({ month, boats: i }))
+    const months: Description = { draw: 'line', x: 'month', y: 'boats' }
+    const view = viewOf(rows, months)
+    expect(textsOf(view.scene, 'axis x/labels').map(({ text }) => text)).toEqual([
+      'May',
+      'June',
+      'July',
+      'August',
+    ])
+    expect(view.scene.description).toContain('From May 2025 to August 2025. Values from 0 (May 2025)')
+    const written = (style: 'read' | 'plain') =>
+      dataTables(view.composition.value, 9, style)[0].rows.map(([month]) => month)
+    expect(written('read')).toEqual(['May 2025', 'June 2025', 'August 2025'])
+    expect(written('plain')).toEqual(['2025-05', '2025-06', '2025-08'])
+    const pane = view.composition.value.panes[0]
+    expect(readAt(view.composition.value, pane.plot.x, pane.plot.y)?.heading).toBe('May 2025')
+    // A day among them makes them days.
+    const days = viewOf([...rows, { month: '2025-08-14', boats: 4 }], months)
+    expect(days.scene.description).toContain('to Thu, Aug 14, 2025')
   })
 
   test('buckets keep theirs in the middle of their interval', () => {

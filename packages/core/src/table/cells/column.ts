@@ -1,3 +1,4 @@
+import { civilOf, DAY } from './calendar.ts'
 import { type Cells, cellsFrom, Dictionary, pickCells } from './cells.ts'
 import type { Column } from './options.ts'
 import { buildPyramid, type Pyramid } from './pyramid.ts'
@@ -54,6 +55,16 @@ export class TableColumn {
   /** The zone in which its days begin: UTC for numbers, text and dates without a clock. */
   get zone(): Zone {
     return this.reader.dateOnly ? utc : this.reader.zone
+  }
+
+  /** What its dates without a clock name: a month where each is written or stands as one, else a day. */
+  get dateUnit(): 'day' | 'month' | undefined {
+    if (!this.reader.dateOnly) return undefined
+    if (!this.reader.monthly) return 'day'
+    const known = this.kept.get('date unit') as 'day' | 'month' | undefined
+    const unit = known ?? (beginMonths(this.cells) ? 'month' : 'day')
+    this.kept.set('date unit', unit)
+    return unit
   }
 
   get label(): string {
@@ -155,6 +166,11 @@ export class TableColumn {
     this.owned = true
   }
 }
+
+/** Whether every time is the beginning of a month in UTC. */
+const beginMonths = (cells: Cells): boolean =>
+  cells.type !== 'text' &&
+  cells.values.every(time => Number.isNaN(time) || (time % DAY === 0 && civilOf(time / DAY).day === 1))
 
 export function extentOf(cells: Cells): Extent {
   return cells.type === 'text' ? extentOfCodes(cells.codes) : extentOfNumbers(cells.values)

@@ -20,5 +20,7 @@ export interface Reader {
   dates: DateStyle
   /** Every value so far is a date without a clock: kept at midnight UTC so that no zone can shift it. */
   dateOnly: boolean
+  /** Some of those dates name a month without its day, as `2024-03` does. */
+  monthly?: boolean
   zone: Zone
 }

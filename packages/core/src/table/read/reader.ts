@@ -60,6 +60,7 @@ export function chooseReader(
     if (dated) {
       reader.dates = dated.style
       reader.dateOnly = dated.dateOnly && times === 0
+      reader.monthly = dated.monthly
     }
     return settle('time', 'given')
   }
@@ -80,6 +81,7 @@ export function chooseReader(
   if (numbers === 0 && dated && enough(texts, text => readDate(text, dated.style) !== undefined)) {
     reader.dates = dated.style
     reader.dateOnly = dated.dateOnly
+    reader.monthly = dated.monthly
     return settle(
       'time',
       'guessed',
@@ -98,17 +100,21 @@ function describeNumbers(style: NumberStyle): string {
   return style.decimal === ',' ? 'numbers with a decimal comma' : 'numbers'
 }
 
-function dateStyle(texts: string[]): { style: DateStyle; dateOnly: boolean } | undefined {
+function dateStyle(
+  texts: string[],
+): (Pick<Reader, 'dateOnly' | 'monthly'> & { style: DateStyle }) | undefined {
   let iso = 0
   let dateOnly = true
+  let monthly = false
   for (const text of texts) {
     const date = readIso(text)
     if (date) {
       iso++
       dateOnly &&= date.dateOnly
+      monthly ||= text.length === 'yyyy-mm'.length
     }
   }
-  if (iso > 0) return { style: 'iso', dateOnly }
+  if (iso > 0) return { style: 'iso', dateOnly, monthly }
   const style = slashedStyle(texts)
   if (style === undefined || style === 'unsettled') return undefined
   return { style, dateOnly: texts.every(text => readDate(text, style)?.dateOnly !== false) }

@@ -85,8 +85,9 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
   if (distinct.size === 1 && present > 1) odd.push('every value is the same')
   addMissing(odd, missing - unreadable, table.length)
   if (cells.type === 'time') {
+    const ends = { day: 10, month: 7 }
     const write = (time: number) =>
-      column.reader.dateOnly ? new Date(time).toISOString().slice(0, 10) : new Date(time).toISOString()
+      new Date(time).toISOString().slice(0, column.dateUnit && ends[column.dateUnit])
     return {
       ...base,
       missing: missing - unreadable,
