@@ -347,6 +347,7 @@ ${readFileSync(piece, 'utf8')}</body></html>`,
       x: 'pier',
       y: 'n',
       title: 'Inside',
+      axes: { rigth: { title: false } },
     }
     const still = toSvg(
       chart(openTable(join(root, 'demo-data/piers.csv')), { draw: 'bar', x: 'pier', y: '2025' }),
@@ -385,11 +386,16 @@ ${readFileSync(piece, 'utf8')}</body></html>`,
     const left = await page.evaluate(async () => {
       const [first, second] = document.querySelectorAll('dapplo-chart')
       document.body.prepend(second)
+      const found = new Promise<string[]>(resolve =>
+        second.addEventListener('findings', event =>
+          resolve((event as CustomEvent).detail.map(({ path }: { path: string }) => path)),
+        ),
+      )
       await new Promise(resolve => second.addEventListener('load', resolve, { once: true }))
       first.remove()
-      return document.querySelectorAll('.dapplo').length
+      return { charts: document.querySelectorAll('.dapplo').length, found: await found }
     })
-    expect(left).toBe(1)
+    expect(left).toEqual({ charts: 1, found: ['axes.rigth'] })
     expect(errors.filter(text => !text.includes('404'))).toEqual([])
     await page.close()
     await server.close()

@@ -34,7 +34,8 @@ import { createElement, StrictMode, useState } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 const piers = table(${JSON.stringify(rows)})
 const bars = chart(piers, { draw: 'bar', x: 'pier', y: 'n', color: 'pier', title: 'Piers', legend: 'top', select: 'click' })
-const charts = [bars, bars.with({ draw: 'scatter', title: 'Points' })]
+const charts = [bars, bars.with({ draw: 'scatter', title: 'Points', style: { gap: 0.5 } })]
+window.found = []
 window.states = []
 window.lives = []
 function App() {
@@ -42,7 +43,7 @@ function App() {
   const [theme, setTheme] = useState('day')
   const [shown, setShown] = useState(true)
   Object.assign(window, { setTurn, setTheme, setShown })
-  return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live) })
+  return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live), onFindings: list => window.found.push(list.map(({ path }) => path)) })
 }
 window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMode, null, createElement(App)))
 `,
@@ -72,6 +73,7 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   expect(await name()).toBe('Piers')
   await page.evaluate(() => (window as any).setTurn(1))
   await page.waitForFunction(() => document.querySelector('.dapplo')?.getAttribute('aria-label') === 'Points')
+  expect(await page.evaluate(() => (window as any).found)).toEqual([['style.gap']])
   await page.evaluate(() => (window as any).setTheme('night'))
   await page.waitForFunction(() => (window as any).lives.at(-1).scene.background === '#15191c')
   await page.evaluate(() => {

@@ -39,6 +39,7 @@ const windLine = (from: string, step: number, count: number, title: string, time
 export function axisExamples(sailingsText: string, piersText: string, vesselsText: string): AxisExample[] {
   const sailings = readCsv(sailingsText, {
     name: 'sailings',
+    rowsAre: 'Sailings',
     key: 'id',
     columns: {
       revenue: { format: { style: 'currency', currency: 'EUR' } },

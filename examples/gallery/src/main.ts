@@ -8,7 +8,7 @@ interface Sailing {
   passengers: number
 }
 
-const sailings = readCsv<Sailing>(sailingsText, { name: 'sailings', key: 'id' })
+const sailings = readCsv<Sailing>(sailingsText, { name: 'sailings', rowsAre: 'Sailings', key: 'id' })
 const lines = chart(sailings, {
   title: 'Passengers by route',
   subtitle: 'Daily totals of the Skerry Line',

@@ -8,6 +8,7 @@ import vesselsText from '../../../demo-data/vessels.csv?raw'
 /** The tables of the Skerry Line. */
 export const sailings = readCsv(sailingsText, {
   name: 'sailings',
+  rowsAre: 'Sailings',
   key: 'id',
   columns: {
     revenue: { format: { style: 'currency', currency: 'EUR' } },

@@ -126,7 +126,8 @@ function sources(
       )
       columns[column] = { ...options, type }
     }
-    out[name] = { rows, key: table.key.length > 0 ? table.key : undefined, columns, ...followed }
+    const key = table.key.length > 0 ? table.key : undefined
+    out[name] = { rows, key, rowsAre: table.rowsAre, columns, ...followed }
   }
   return out
 }

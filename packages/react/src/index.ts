@@ -23,16 +23,17 @@ const SIZE = { width: 640, height: 384 }
 
 /** A chart on a page. On a server it is its picture, which stays until the chart comes alive in the browser. */
 export function DapploChart(props: DapploChartProps): ReactElement {
-  const { chart, state, onState, onLive, width, className, style, ...options } = props
+  const { chart, state, onState, onLive, onFindings, width, className, style, ...options } = props
   const place = useRef<HTMLDivElement>(null)
   const live = useRef<Live | undefined>(undefined)
-  const told = useRef({ onState, onLive })
-  told.current = { onState, onLive }
+  const told = useRef({ onState, onLive, onFindings })
+  told.current = { onState, onLive, onFindings }
   const first = useRef({ chart, state, options })
   useEffect(() => {
     const now = mount(first.current.chart, place.current!, {
       ...first.current.options,
       state: first.current.state,
+      onFindings: findings => told.current.onFindings?.(findings),
     })
     live.current = now
     now.watch(changed => told.current.onState?.(changed))

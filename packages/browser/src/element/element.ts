@@ -1,6 +1,7 @@
 import {
   builtinKinds,
   DapploError,
+  type Finding,
   mediaFormat,
   namedFormat,
   openChartData,
@@ -18,7 +19,8 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
 /**
  * `<dapplo-chart src="passengers.chart.json">`, or with the description and its data inside it, in a
  * `<script type="application/json">`. What else stands inside, such as a static picture, is shown until the chart comes
- * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`.
+ * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`. Events: `load`, `error`, and `findings`, whose
+ * `detail` lists what a person would regret about data and description.
  */
 export class ChartElement extends Base {
   static readonly observedAttributes = ['src', 'theme', 'locale']
@@ -76,6 +78,8 @@ export class ChartElement extends Base {
         house,
         locale: this.getAttribute('locale') ?? undefined,
         menu: this.hasAttribute('menu'),
+        onFindings: (findings: readonly Finding[]) =>
+          this.dispatchEvent(new CustomEvent('findings', { detail: findings })),
       }
       this.patience.succeeded()
       this.querySelector(':scope > p[role="alert"]')?.remove()

@@ -24,7 +24,7 @@ import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
 import { followChanges, selectedRows, sharesPlaces, watchState } from './state.ts'
-import { tellDevelopers } from './tell-developers.ts'
+import { Findings } from './tell-findings.ts'
 
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
@@ -42,6 +42,7 @@ export class LiveChart implements Live, PartHost {
   private readonly installed: Installed[]
   private readonly undo: (() => void)[] = []
   private readonly member: PageMember
+  private readonly told = new Findings()
   private lastDrawn = 0
   private due = false
   private still = true
@@ -282,7 +283,7 @@ export class LiveChart implements Live, PartHost {
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)
-    tellDevelopers(this.findings)
+    this.told.tell(this.findings, this.options.onFindings)
   }
 
   say(words: string): void {

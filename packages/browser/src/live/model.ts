@@ -37,6 +37,8 @@ export interface MountOptions {
   menu?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
   parts?: readonly Part[]
+  /** Told what a person would regret about data and description: at first where there is something, then whenever it changes. */
+  onFindings?: (findings: readonly Finding[]) => void
   /** Called once the chart is off the page. */
   onDestroy?: () => void
 }

@@ -3,6 +3,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { leastStep } from '../drawing/least-step.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
+import { quoted } from '../finding/plain-text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
 import { LENGTH } from '../table/cells/calendar.ts'
@@ -40,7 +41,7 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
         words: input.words,
         zone,
       },
-      findings,
+      findings: options?.domain ? unlisted(input) : findings,
     }
 
   const extent = dataExtent(input, kind)
@@ -101,7 +102,8 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
     (options?.pad === undefined && number && (input.role === 'y' || measured || scattered))
   if (options?.pad && fixedMin && fixedMax) findings.push(withoutRoom(input.name))
   if (kind.name === 'log') findings.push(...unplaced(input))
-  findings.push(...outside(input, extent, min, max))
+  if (fromZero && (min > 0 || max < 0)) findings.push(withoutZero(input, kind))
+  findings.push(...outside(input, fromZero ? ofValues(input, extent) : extent, min, max))
   return {
     value: {
       kind,
@@ -195,6 +197,52 @@ function unplaced(input: ScaleInput): Finding[] {
       message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
       remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
       path: `scales.${input.name}.kind`,
+    },
+  ]
+}
+
+/** Shapes whose baseline is out of sight: their lengths say nothing. */
+const withoutZero = ({ name, uses }: ScaleInput, kind: ScaleKind): Finding => ({
+  code: 'zero-out-of-sight',
+  message: `Shapes of the kind "${uses.find(use => use.bound.drawing.kind.fromZero)?.bound.drawing.kind.name}" begin at zero, which the scale "${name}" does not show, so their lengths do not compare`,
+  remedy:
+    kind.name === 'log'
+      ? 'Draw "scatter" or "line", or use the kind "root".'
+      : `Let scales.${name}.domain hold zero, or draw "scatter" or "line".`,
+  path: `scales.${name}.${kind.name === 'log' ? 'kind' : 'domain'}`,
+})
+
+/** The extent without the baseline that bars begin at. */
+function ofValues({ uses }: ScaleInput, [low, high]: [number, number]): [number, number] {
+  let least = Number.POSITIVE_INFINITY
+  let greatest = Number.NEGATIVE_INFINITY
+  for (const { values, positions } of uses) {
+    const { min, max } = extentOfPositions(values, positions)
+    least = Math.min(least, min)
+    greatest = Math.max(greatest, max)
+  }
+  return [low === 0 ? least : low, high === 0 ? greatest : high]
+}
+
+/** Categories that a scale's list does not have. */
+function unlisted(input: ScaleInput): Finding[] {
+  const missing = new Set<string>()
+  for (const { values, positions } of input.uses) {
+    const { cells } = values
+    if (cells.type !== 'text') continue
+    for (let mark = 0; mark < positions.at.length; mark++) {
+      const word = cells.codes[mark] < 0 ? undefined : cells.words[cells.codes[mark]]
+      if (word !== undefined && Number.isNaN(positions.at[mark])) missing.add(word)
+    }
+  }
+  if (missing.size === 0) return []
+  const [first] = missing
+  return [
+    {
+      code: 'not-in-domain',
+      message: `${missing.size === 1 ? `${quoted(first)} is` : `${missing.size} values, such as ${quoted(first)}, are`} not in the list of the scale "${input.name}" and ${missing.size === 1 ? 'is' : 'are'} not drawn`,
+      remedy: `Add ${missing.size === 1 ? 'it' : 'them'} to scales.${input.name}.domain, or leave those rows out with "where".`,
+      path: `scales.${input.name}.domain`,
     },
   ]
 }

@@ -26,7 +26,9 @@ const CYCLES = {
 export function labelOf(meaning: Meaning, table: Table, tongue: Tongue): string {
   if (meaning.label !== undefined) return meaning.label
   const name = (column: string | undefined) =>
-    column === undefined ? rowsName(table, tongue) : (table.column(column)?.label ?? readableName(column))
+    column === undefined
+      ? (table.rowsAre ?? tongue.say('Count'))
+      : (table.column(column)?.label ?? readableName(column))
   const inside = (column: string | undefined) => tongue.lower(name(column))
   switch (meaning.is) {
     case 'column':
@@ -47,11 +49,6 @@ export function labelOf(meaning: Meaning, table: Table, tongue: Tongue): string 
     case 'value':
       return String(meaning.value)
   }
-}
-
-/** Rows are called what the table is called, where it has a name. */
-function rowsName(table: Table, tongue: Tongue): string {
-  return table.name === 'table' ? tongue.say('Count') : readableName(table.name)
 }
 
 /** The title of a measure's axis; a total over a time bucket says so: `Passengers per day`. */

@@ -1,5 +1,5 @@
-import type { Resolved, ResolvedDrawing, ResolvedHeading } from '../resolve/model.ts'
-import { type Answer, ask, type Question } from '../table/group/question.ts'
+import type { HoleRows, Resolved, ResolvedDrawing } from '../resolve/model.ts'
+import { type Answer, ask, keepsSome, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { RowTest } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
@@ -34,15 +34,40 @@ export function askAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): As
 }
 
 /** Asks for what the holes of a heading are filled with: for each of its texts, hole by hole. */
-export const askHeading = (
-  heading: readonly ResolvedHeading[],
+export function askHeading(
+  { heading, drawings, description }: Resolved,
   table: Table,
-  where: Conditions | undefined,
+  tongue: Tongue,
   test: RowTest | undefined,
-): Answer[][] =>
-  heading.map(({ meanings }) =>
-    meanings.map(meaning => ask(table, { roles: new Map([['hole', meaning]]), where, test })),
+): Answer[][] {
+  const own = drawings.filter(drawing => drawing.table === table && !drawing.kind.aside)
+  const drawn = own.map(drawing => questionOf(drawing, tongue, test))
+  const [first] = drawn
+  const alike = drawn.every(question => question.where === first.where && !keepsSome(question))
+  // What a heading sums up is what the picture shows.
+  const rows = (from: HoleRows): Omit<Question, 'roles'> => {
+    if (from === 'all') return {}
+    if (!first) return { where: description.where as Conditions | undefined, test }
+    if (from === 'leader') return { among: { drawn, leader: measuredRole(own[0]) } }
+    return alike ? { where: first.where, path: first.path, test } : { among: { drawn } }
+  }
+  return heading.map(({ meanings, from }) =>
+    meanings.map((meaning, i) => ask(table, { roles: new Map([['hole', meaning]]), ...rows(from[i]) })),
   )
+}
+
+/** The position that is judged by its size. */
+function measuredRole({ roles, table, wide }: ResolvedDrawing): string {
+  // Of several columns the first one leads.
+  if (wide) return `${wide.role} 0`
+  const positions = ['y', 'x'].map(role => ({ role, meaning: roles.get(role) }))
+  const measure =
+    positions.find(({ meaning }) => meaning && isMeasure(meaning)) ??
+    positions.find(
+      ({ meaning }) => meaning?.is === 'column' && table.column(meaning.column)?.type === 'number',
+    )
+  return measure?.role ?? 'y'
+}
 
 function questionOf(drawing: ResolvedDrawing, tongue: Tongue, test: RowTest | undefined): Question {
   const { wide, where, kind } = drawing

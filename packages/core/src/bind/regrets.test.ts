@@ -26,6 +26,8 @@ const doubled = [1, 1, 2, 2, 3, 3].map((hour, i) => ({
   route: i % 2 ? 'Harbour' : 'Tern Point',
   load: i * 7,
 }))
+/** As many colours as there are names. */
+const HUES = Array.from({ length: 60 }, (_, i) => `hsl(${i * 6} 60% 45%)`)
 const BARS: Description = { draw: 'bar', x: 'pier', y: 'boarded' }
 const LINE: Description = { draw: 'line', x: 'hour', y: 'load' }
 
@@ -86,6 +88,137 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { ...LINE, color: 'route', scales: { color: { colors: { Harbor: '#123456' } } } },
     ['unknown-category', 'scales.color.colors.Harbor'],
     { ...LINE, color: 'route', scales: { color: { colors: { Harbour: '#123456' } } } },
+  ],
+  [
+    'a year along a ramp of colours',
+    piers,
+    { draw: 'scatter', x: 'pier', y: 'boarded', color: 'year' },
+    ['name-as-quantity', 'color'],
+    { draw: 'scatter', x: 'pier', y: 'boarded' },
+  ],
+  [
+    'years that are added up',
+    piers,
+    { ...BARS, y: 'sum of year' },
+    ['name-as-quantity', 'y'],
+    { ...BARS, y: 'count' },
+  ],
+  [
+    'the height of an identifier',
+    piers.map((row, i) => ({ ...row, pier_id: 70 + i * 3 })),
+    { ...BARS, y: 'pier_id' },
+    ['name-as-quantity', 'y'],
+    BARS,
+  ],
+  [
+    'numbers with their unit in each cell',
+    kiln.map(({ hour, load }) => ({ hour, load: `${load} kg` })),
+    LINE,
+    ['numbers-as-text', 'y'],
+    { ...LINE, y: 'hour' },
+  ],
+  [
+    'months by name that are not in order',
+    ['Mar', 'Jan', 'Feb', 'Dec'].map((month, i) => ({ month, boarded: i * i })),
+    { draw: 'line', x: 'month', y: 'boarded' },
+    ['out-of-order', 'x'],
+    {
+      draw: 'line',
+      x: 'month',
+      y: 'boarded',
+      scales: { x: { domain: ['Jan', 'Feb', 'Mar', 'Dec'] } },
+    },
+  ],
+  [
+    'a line of one point',
+    [{ hour: 3, load: 4 }],
+    LINE,
+    ['lone-points', 'draw'],
+    { ...LINE, draw: 'scatter' },
+  ],
+  [
+    'points that lie under others',
+    Array.from({ length: 60 }, (_, i) => ({ hour: i % 4, load: i % 3 })),
+    { ...LINE, draw: 'scatter' },
+    ['hidden-points', 'draw'],
+    { ...LINE, draw: 'scatter', size: 'count' },
+  ],
+  [
+    'bars that do not begin at zero',
+    piers,
+    { ...BARS, scales: { y: { domain: [30, 60] } } },
+    ['zero-out-of-sight', 'scales.y.domain'],
+    { ...BARS, scales: { y: { domain: [0, 60] } } },
+  ],
+  [
+    'bars on a logarithmic scale',
+    piers,
+    { ...BARS, scales: { y: { kind: 'log' } } },
+    ['zero-out-of-sight', 'scales.y.kind'],
+    { ...BARS, scales: { y: { kind: 'root' } } },
+  ],
+  [
+    'values beyond fixed ends',
+    kiln.slice(0, 6),
+    { ...LINE, scales: { y: { domain: [0, 5] } } },
+    ['outside-domain', 'scales.y.domain'],
+    { ...LINE, scales: { y: { domain: [0, null] } } },
+  ],
+  [
+    'a category that the list of its scale does not have',
+    doubled.slice(0, 2),
+    { draw: 'bar', x: 'route', y: 'load', scales: { x: { domain: ['Harbour'] } } },
+    ['not-in-domain', 'scales.x.domain'],
+    { draw: 'bar', x: 'route', y: 'load', scales: { x: { domain: ['Harbour', 'Tern Point'] } } },
+  ],
+  [
+    'zero on a logarithmic scale',
+    [0, 10, 100].map((load, hour) => ({ hour, load })),
+    { ...LINE, scales: { y: { kind: 'log' } } },
+    ['not-on-log', 'scales.y.kind'],
+    { ...LINE, scales: { y: { kind: 'signed log' } } },
+  ],
+  [
+    'a negative slice',
+    [4, 5, -1].map((load, i) => ({ load, pier: `Pier ${i}` })),
+    { draw: 'pie', x: 'pier', y: 'load' },
+    ['negative-slice', 'y'],
+    { draw: 'bar', x: 'pier', y: 'load' },
+  ],
+  [
+    'too many slices',
+    piers,
+    { draw: 'pie', x: 'pier', y: 'boarded', scales: { color: { colors: HUES } } },
+    ['too-many-slices', 'draw'],
+    { draw: 'bar', x: 'pier', y: 'boarded' },
+  ],
+  [
+    'more categories than colours',
+    piers,
+    { ...BARS, color: 'pier' },
+    ['too-many-colors', 'color'],
+    { ...BARS, color: 'pier', top: 6 },
+  ],
+  [
+    'names without room on their axis',
+    Array.from({ length: 90 }, (_, i) => ({ pier: `Pier ${i} of the north`, boarded: i })),
+    BARS,
+    ['names-left-out', 'axes.x'],
+    { ...BARS, top: 9 },
+  ],
+  [
+    'names without room in the legend',
+    Array.from({ length: 60 }, (_, i) => ({ pier: `Pier ${i} of the north`, boarded: i })),
+    { ...BARS, x: 'boarded', draw: 'scatter', color: 'pier', scales: { color: { colors: HUES } } },
+    ['words-left-out', ''],
+    {
+      ...BARS,
+      x: 'boarded',
+      draw: 'scatter',
+      color: 'pier',
+      scales: { color: { colors: HUES } },
+      legend: false,
+    },
   ],
 ])('%s', (_, rows, description, found, mended) => {
   expect(codes(rows, description)).toEqual([found])

@@ -12,7 +12,7 @@ import { checkColumns, checkLooks } from './check-looks.ts'
 import type { Description } from './description.ts'
 import { drawing, style } from './roles-schema.ts'
 import { axisOptions, scale } from './scale-schema.ts'
-import { chartFile, description, source, spreadFile } from './schema.ts'
+import { chartFile, description as drawnDescription, source, spreadFile } from './schema.ts'
 
 type Schema = v.GenericSchema<any, any>
 
@@ -20,7 +20,7 @@ type Schema = v.GenericSchema<any, any>
 export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
   const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
   const schema: Schema =
-    what === 'house' ? house : what === 'description' ? description : isSpread ? spreadFile : chartFile
+    what === 'house' ? house : what === 'description' ? drawnDescription : isSpread ? spreadFile : chartFile
   const result = v.safeParse(schema, data)
   if (result.success) return
   const issue = deepest(result.issues)
@@ -43,6 +43,15 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
       `"${String(key)}" is missing`,
       path,
       key === 'draw' ? 'Say what to draw, such as "line".' : 'Add it.',
+    )
+  }
+  const value: unknown = issue.path?.at(-1)?.value
+  if (key === 'draw' && path !== 'draw' && typeof value === 'string') {
+    throw new DapploError(
+      'unknown-option',
+      'A drawing in a list names its kind by "as"',
+      path,
+      `Write as: ${JSON.stringify(value)}.`,
     )
   }
   throw new DapploError(
@@ -102,10 +111,26 @@ function optionsAt(issue: v.BaseIssue<unknown>, whole: object): string[] {
   return Object.keys(whole)
 }
 
+/** Checks that controls set something that there is. */
+function checkControls({ controls = [] }: Description): void {
+  const options = Object.keys(drawnDescription.entries)
+  for (const [i, { set }] of controls.entries()) {
+    const [first] = set.split(/[.[]/, 1)
+    if (first === 'state' || options.includes(first)) continue
+    throw new DapploError(
+      'unknown-option',
+      `There is no option "${first}" for a control to set`,
+      `controls[${i}].set`,
+      suggest(first, options, 'Options'),
+    )
+  }
+}
+
 /** Checks a description, and the options of the columns that its tables have. */
 export function checkDescription(description: Description, tables: readonly Table[]): void {
   checkShape(description, 'description')
   checkLooks(description)
+  checkControls(description)
   for (const table of tables) checkColumns(table)
 }
 

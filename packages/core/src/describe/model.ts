@@ -113,6 +113,8 @@ export interface Kind<Options = any> {
    * that kinds share come as fields of their own, others among its options. Default: all that kinds share.
    */
   looks?: readonly (SharedLook | 'hole' | 'fit' | 'band')[]
+  /** The constant looks in `style` that it reads. Default: all. */
+  styles?: readonly (keyof MarkStyle)[]
   /** The shape that stands for a series in legends and tooltips. */
   swatch: 'line' | 'rect' | 'disc'
   /**

@@ -101,6 +101,8 @@ export const source = v.strictObject({
   /** After how long without news the table counts as stale. Default never. */
   stale: v.optional(span),
   key: v.optional(v.union([v.string(), v.array(v.string())])),
+  /** What the rows are, as people read it: so counts of them are called. */
+  rowsAre: v.optional(words),
   columns: v.optional(v.record(v.string(), column)),
   /** Steps that shape the table before it is drawn. */
   shape: v.optional(v.array(step)),

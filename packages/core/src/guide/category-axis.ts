@@ -1,3 +1,4 @@
+import type { Finding } from '../finding/error.ts'
 import { cycleText } from '../scale/time-format.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP, PICTURE } from './axis-parts.ts'
 import { clean, ellipsis, LINE, wrap } from './text.ts'
@@ -18,6 +19,19 @@ export function categoryAxis(context: AxisContext): AxisLayout {
     clean(cycle ? cycleText(cycle, words[i], look.locale, width) : words[i]) || '–'
   const room = Math.abs(scale.factor)
   const pictured = images !== undefined && all.some(i => Object.hasOwn(images, words[i]))
+  const findings = (shown: number): Finding[] =>
+    cycle || shown >= all.length
+      ? []
+      : [
+          {
+            code: 'names-left-out',
+            message: `Only ${shown} of ${all.length} names on the axis "${input.name}" have room`,
+            remedy: level
+              ? 'Bind them to y, so that each has a line of its own, keep fewer with top, or make the chart wider.'
+              : 'Keep fewer with top, or make the chart higher.',
+            path: `axes.${input.name}`,
+          },
+        ]
   const build = (ticks: number[], labels: string[][], thickness: number, turn = 0): AxisLayout => {
     const pictures = pictured
       ? ticks.map(i => (images && Object.hasOwn(images, words[i]) ? images[words[i]] : undefined))
@@ -32,6 +46,7 @@ export function categoryAxis(context: AxisContext): AxisLayout {
       larger: [],
       turn,
       thickness: thickness + (pictured ? PICTURE + 4 : 0),
+      findings: findings(ticks.length),
     }
   }
   if (!level) {

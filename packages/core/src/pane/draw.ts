@@ -16,6 +16,7 @@ import type { Batch, Box, Lines } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlotLayout, PlotRoom } from './layout.ts'
+import { wordsLeftOut } from './left-out.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
 import type { Pane, PaneInput, PlannedAxis } from './model.ts'
 import { nothing } from './nothing.ts'
@@ -89,14 +90,16 @@ export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLa
     scales,
     full: new Map([...input.domains].map(([name, { min, max }]) => [name, [min, max] as const])),
     batches: batches.map(batch => inScene(batch, input)),
-    findings:
-      tiny || empty
-        ? []
-        : [
-            ...axes.filter(axis => !axis.hidden).flatMap(axis => layouts.get(axis.name)?.findings ?? []),
-            ...guides.findings,
-            ...worded.findings,
-          ],
+    findings: empty
+      ? []
+      : [
+          ...wordsLeftOut({ ...input, axes, tiny, legends }, batches),
+          ...axes
+            .filter(axis => !axis.hidden && !tiny)
+            .flatMap(axis => layouts.get(axis.name)?.findings ?? []),
+          ...(tiny ? [] : guides.findings),
+          ...worded.findings,
+        ],
     insets,
   }
 }

@@ -25,6 +25,8 @@ export interface Legends {
   list: PlannedLegend[]
   /** The names at line ends, and the room they take beside the plot; undefined for none. */
   ends: { entries: readonly LegendSeries[]; width: number } | undefined
+  /** Names that must stand somewhere, and the batches of texts in which they may. */
+  needed: { ids: string[]; entries: readonly LegendSeries[] }[]
 }
 
 /** From this width on there is room for names beside the plot, in pixels. */
@@ -51,11 +53,11 @@ function wishOf({ legend: wish }: Settled, role: LegendRole): Wish {
   return read(byRole ? (wish as Record<string, Legend>)[role] : (wish as Legend | undefined))
 }
 
-/** Whether a place was asked for, so that names must not stand elsewhere instead. */
-export function isPlaced(description: Settled): boolean {
-  const { at } = wishOf(description, 'color')
-  return at !== false && at !== 'auto' && at !== 'ends'
-}
+/** Whether a list of names was asked for, by its place or its looks, so that they must not stand elsewhere instead. */
+export const isPlaced = (description: Settled): boolean => isList(wishOf(description, 'color'))
+
+const isList = ({ at, columns, title }: Wish): boolean =>
+  at !== false && ((at !== 'auto' && at !== 'ends') || columns !== undefined || title !== undefined)
 
 /** What legends are planned from. */
 export interface LegendContext
@@ -80,16 +82,19 @@ export function planLegends({
   theme,
   measure,
 }: LegendContext): Legends {
-  const out: Legends = { list: [], ends: undefined }
-  if (tiny) return out
+  const out: Legends = { list: [], ends: undefined, needed: [] }
   const groups = (['color', 'shape', 'dash'] as const)
     .map(role => ({ role, entries: bound.legend.filter(entry => (entry.by ?? 'color') === role) }))
-    .filter(({ entries }) => entries.length > 1)
+    // One name of a column says what is shown; that of a measure stands over its axis.
+    .filter(({ entries }) => entries.length > 1 || entries.some(({ title }) => title !== ''))
   const needed = groups.filter(({ role }) => role !== 'color' || needsNames(bound, named, description))
   for (const { role, entries } of needed) {
     const wish = wishOf(description, role)
     if (wish.at === false) continue
-    if (role === 'color' && endsSuit(wish.at, bound, entries, axes, box)) {
+    const id = role === 'color' ? 'legend' : `legend/${role}`
+    out.needed.push({ ids: [`${id}/names`, 'ends/names'], entries })
+    if (tiny) continue
+    if (role === 'color' && endsSuit(wish, bound, entries, axes, box)) {
       out.ends = { entries, width: endNamesWidth(entries, theme, measure) }
       continue
     }
@@ -98,7 +103,7 @@ export function planLegends({
     // Several legends must say what each is about.
     const title = wish.title ?? (needed.length > 1 ? entries[0].title : undefined)
     const list = {
-      id: role === 'color' ? 'legend' : `legend/${role}`,
+      id,
       entries,
       title,
       columns: wish.columns ?? (beside ? 1 : undefined),
@@ -110,6 +115,7 @@ export function planLegends({
       lay: (x, y, width, height) => legend(list, x, y, width, height, theme, measure),
     })
   }
+  if (tiny) return out
   const { ramp, sizes } = bound
   const rampWish = wishOf(description, 'color')
   if (ramp && rampWish.at !== false) {
@@ -136,23 +142,22 @@ const placeOf = (at: LegendPlace): PlannedLegend['at'] => (at === 'auto' || at =
 
 /** Whether names stand at the ends of lines: where they are lines with room beside the plot. */
 function endsSuit(
-  at: LegendPlace,
+  wish: Wish,
   bound: Bound,
   entries: readonly LegendSeries[],
   axes: readonly PlannedAxis[],
   box: Box,
 ): boolean {
-  if ((at !== 'auto' && at !== 'ends') || bound.ramp || !bound.byName) return false
+  if (isList(wish) || bound.ramp || !bound.byName) return false
   const lines = bound.legend.every(entry => entry.swatch === 'line')
   const free = !axes.some(axis => axis.look.side === 'right' && !axis.hidden)
   if (!lines || !free || entries.length * NAME_STEP > box.height * 0.6) return false
-  return at === 'ends' || (box.width >= WIDE && entries.length <= MOST_AT_ENDS)
+  return wish.at === 'ends' || (box.width >= WIDE && entries.length <= MOST_AT_ENDS)
 }
 
 /** A legend would repeat the axis when each series stands at its own category, or the names that stand at the shapes. */
 function needsNames(bound: Bound, named: boolean, description: Settled): boolean {
-  const wish = wishOf(description, 'color').at
-  if (named && (wish === 'auto' || wish === 'ends')) return false
+  if (named && !isPlaced(description)) return false
   const drawn = bound.drawings.filter(drawn => !drawn.drawing.kind.aside)
   return !(drawn.length > 0 ? drawn : bound.drawings).every(drawn => {
     if (drawn.drawing.kind.parts) return false

@@ -104,7 +104,11 @@ function planOne(
     name: source.name,
     role: source.role,
     input,
-    look: axisLook(options, side, wantsGrid(source, input, bound, grows)),
+    look: axisLook(
+      options,
+      side,
+      (options.minor === true && kind.name === 'linear') || wantsGrid(source, input, bound, grows),
+    ),
     hidden: option === false,
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,

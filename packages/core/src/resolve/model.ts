@@ -74,4 +74,9 @@ export interface ResolvedHeading {
   field: keyof HeadingWords
   pieces: string[]
   meanings: Meaning[]
+  /** By hole: the rows that it is filled from. */
+  from: HoleRows[]
 }
+
+/** Rows of a heading's hole: those that are drawn, all of the table, or those of the mark with the greatest value. */
+export type HoleRows = 'drawn' | 'all' | 'leader'

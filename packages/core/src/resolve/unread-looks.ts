@@ -1,37 +1,141 @@
 import type { Description, Drawing } from '../describe/description.ts'
-import type { Kind, SharedLook } from '../describe/model.ts'
+import type { Kind, MarkStyle } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
 import { OWN, readBy, SHARED } from './looks.ts'
 
-/** Looks that are given and change nothing, since no kind that they are given to reads them. */
+/** A drawing as it is listed in a description. */
+interface Listed {
+  drawing: Drawing<any>
+  inherits: boolean
+  kind: Kind
+  path: string
+}
+
+/** Something that a drawing is told: how it is found, where it stands, and which kinds make something of it. */
+interface Told {
+  name: string
+  of(told: Partial<Drawing<any>>): unknown
+  readBy(kind: Kind): boolean
+}
+
+const STYLES = ['color', 'opacity', 'width', 'dash', 'size', 'gap', 'caps'] as const
+const ROLES = ['color', 'series', 'size', 'shape', 'dash'] as const
+
+const reads = ({ styles = STYLES }: Kind, style: keyof MarkStyle): boolean => styles.includes(style)
+
+const TOLD: readonly Told[] = [
+  ...[...SHARED, ...OWN].map(
+    (name): Told => ({ name, of: told => told[name], readBy: kind => readBy(kind, name) }),
+  ),
+  ...STYLES.map(
+    (name): Told => ({
+      name: `style.${name}`,
+      of: told => told.style?.[name],
+      readBy: kind => reads(kind, name),
+    }),
+  ),
+  ...ROLES.map(
+    (name): Told => ({
+      name,
+      of: told => told[name] ?? undefined,
+      readBy: kind => Object.hasOwn(kind.roles, name),
+    }),
+  ),
+]
+
+/** What is given to drawings and changes nothing, since no kind that it is given to reads it, or all have their own. */
 export function unreadLooks(
   description: Description,
-  drawings: readonly { drawing: Drawing<any>; inherits: boolean; kind: Kind; path: string }[],
+  drawings: readonly Listed[],
   kinds: Readonly<Record<string, Kind>>,
 ): Finding[] {
-  const findings: Finding[] = []
-  const tell = (look: SharedLook | (typeof OWN)[number], names: readonly string[], path: string) => {
+  return [
+    ...TOLD.flatMap(told => unread(told, description, drawings, kinds)),
+    ...overridden(description, drawings),
+    ...aimless(description, drawings),
+  ]
+}
+
+function unread(
+  { name, of, readBy }: Told,
+  description: Description,
+  drawings: readonly Listed[],
+  kinds: Readonly<Record<string, Kind>>,
+): Finding[] {
+  const tell = (names: readonly string[], path: string): Finding => {
     const readers = Object.values(kinds)
-      .filter(kind => readBy(kind, look))
+      .filter(readBy)
       .map(({ name }) => `"${name}"`)
-    findings.push({
+    return {
       code: 'no-effect',
-      message: `"${look}" changes nothing about ${[...new Set(names)].map(name => `"${name}"`).join(' and ')}`,
+      message: `"${name}" changes nothing about ${[...new Set(names)].map(name => `"${name}"`).join(' and ')}`,
       remedy: `Leave it out${readers.length > 0 ? `, or use it with ${readers.join(', ')}` : ''}.`,
       path,
-    })
+    }
   }
-  for (const look of [...SHARED, ...OWN]) {
-    for (const { drawing, kind, path } of drawings)
-      if (drawing[look] !== undefined && !readBy(kind, look))
-        tell(look, [kind.name], path ? `${path}.${look}` : look)
-    const heirs = drawings.filter(({ drawing, inherits }) => inherits && drawing[look] === undefined)
-    if (description[look] !== undefined && heirs.length > 0 && !heirs.some(({ kind }) => readBy(kind, look)))
-      tell(
-        look,
-        heirs.map(({ kind }) => kind.name),
-        look,
-      )
-  }
-  return findings
+  const own = drawings
+    .filter(({ drawing, kind }) => of(drawing) !== undefined && !readBy(kind))
+    .map(({ kind, path }) => tell([kind.name], path ? `${path}.${name}` : name))
+  const heirs = drawings.filter(({ drawing, inherits }) => inherits && of(drawing) === undefined)
+  return of(description) === undefined || heirs.length === 0 || heirs.some(({ kind }) => readBy(kind))
+    ? own
+    : [
+        ...own,
+        tell(
+          heirs.map(({ kind }) => kind.name),
+          name,
+        ),
+      ]
+}
+
+/** What a drawing has of the chart unless it says so itself. */
+const INHERITED: readonly Told[] = [
+  ...TOLD,
+  ...(['x', 'y', 'where', 'top', 'rest', 'order', 'label'] as const).map(
+    (name): Told => ({ name, of: told => told[name], readBy: () => true }),
+  ),
+]
+
+/** What the chart says and every drawing says itself. */
+function overridden(description: Description, drawings: readonly Listed[]): Finding[] {
+  const heirs = drawings.filter(({ inherits, kind }) => inherits && !kind.alone && !kind.aside)
+  return INHERITED.filter(
+    ({ of }) =>
+      of(description) !== undefined &&
+      heirs.length > 0 &&
+      heirs.every(({ drawing }) => of(drawing) !== undefined),
+  ).map(({ name }) => ({
+    code: 'no-effect',
+    message: `"${name}" of the chart changes nothing, since each drawing has its own`,
+    remedy: 'Leave it out, or take it out of the drawings.',
+    path: name,
+  }))
+}
+
+/** A name for the rest where nothing is left over, and the size of points that are not marked. */
+function aimless(description: Description, drawings: readonly Listed[]): Finding[] {
+  const inherited = (listed: Listed, of: (told: Partial<Drawing<any>>) => unknown): unknown =>
+    of(listed.drawing) ?? (listed.inherits ? of(description) : undefined)
+  return drawings.flatMap(listed => {
+    const { kind, path, drawing } = listed
+    const at = (name: string, own: unknown) => (path && own !== undefined ? `${path}.${name}` : name)
+    const out: Finding[] = []
+    const told = (of: (told: Partial<Drawing<any>>) => unknown) => inherited(listed, of)
+    if (told(({ rest }) => rest) && told(({ top }) => top) === undefined)
+      out.push({
+        code: 'no-effect',
+        message: '"rest" changes nothing without "top", which leaves something over',
+        remedy: 'Say how many are kept, as in top: 5, or leave it out.',
+        path: at('rest', drawing.rest),
+      })
+    const pointless = readBy(kind, 'points') && told(({ points }) => points) !== true
+    if (pointless && reads(kind, 'size') && told(({ style }) => style?.size) !== undefined)
+      out.push({
+        code: 'no-effect',
+        message: `"style.size" changes nothing about "${kind.name}" without points`,
+        remedy: 'Mark them by points: true, or leave it out.',
+        path: at('style.size', drawing.style?.size),
+      })
+    return out
+  })
 }

@@ -4,7 +4,6 @@ import type { Finding } from '../finding/error.ts'
 import { noAnswer } from '../finding/no-answer.ts'
 import { type Answer, unanswered } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
-import type { Conditions } from '../table/group/where.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
 import { chartsOf, tablesOf } from './charts.ts'
@@ -49,12 +48,11 @@ export class Answers {
       return {
         shown: shown.value,
         charts: chartsOf(shown.value).map(chart => {
-          const { resolved, table, description } = chart
+          const { resolved, table } = chart
           const filter = filterFor(chart)
-          const where = description.where as Conditions | undefined
           return {
             drawings: askAll(resolved, tongue.value, filter),
-            heading: askHeading(resolved.heading, table, where, filter?.(table)),
+            heading: askHeading(resolved, table, tongue.value, filter?.(table)),
           }
         }),
       }

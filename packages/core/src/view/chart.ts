@@ -2,7 +2,7 @@ import type { Advises } from '../bind/regrets.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
-import { DapploError } from '../finding/error.ts'
+import { DapploError, type Finding } from '../finding/error.ts'
 import type { Resolved } from '../resolve/model.ts'
 import { type AdvisesLooks, resolve } from '../resolve/resolve.ts'
 import { Table } from '../table/live/table.ts'
@@ -16,7 +16,11 @@ export interface ChartParts {
   /** Checks what an application gives all charts: its house style, and a theme of its own. */
   checkHouse?: (house: House | undefined, theme: Theme | undefined) => void
   /** Looks for what a person would regret although a chart can be drawn, beyond what each step finds itself. */
-  advise?: { looks: AdvisesLooks; picture: Advises }
+  advise?: {
+    looks: AdvisesLooks
+    picture: Advises
+    house(house: House, tables: readonly Table[]): Finding[]
+  }
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels
 }

@@ -160,7 +160,7 @@ function readTable(
   fetchText: (url: string) => string,
   house: House | undefined,
 ): Table {
-  const told = { name, key: source.key, timeZone: house?.timeZone }
+  const told = { name, key: source.key, rowsAre: source.rowsAre, timeZone: house?.timeZone }
   return readInHouse(
     columns => readOnce(name, source, fetchText, { ...told, columns }),
     source.columns,

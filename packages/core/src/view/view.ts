@@ -160,6 +160,7 @@ export class View {
       return [
         ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.drawings.flatMap(columnFindings))),
         ...findings,
+        ...(this.first.parts.advise?.house(framed.value.house ?? {}, tablesOf(shown)) ?? []),
         ...chartsOf(shown).flatMap(chart => chart.resolved.findings),
         ...bounds.value.flatMap((bound, i) => [
           ...bound.findings,
@@ -217,7 +218,9 @@ export class View {
 /** What the part that advises finds. */
 function advice(shown: Chart | Spread, i: number, bound: Bound, domains: Map<string, Domain>): Finding[] {
   const { parts, resolved } = chartsOf(shown)[i]
-  return parts.advise?.picture(resolved.description, bound, domains) ?? []
+  return (
+    parts.advise?.picture(resolved.description, bound, domains, resolved.throughMeaning !== undefined) ?? []
+  )
 }
 
 /** The scene of a chart or a spread for a state and a frame. */

@@ -13,6 +13,7 @@ import { type Piling, steppedBands } from './steps.ts'
 export const area = kind({
   name: 'area',
   looks: ['arrange', 'between'],
+  styles: ['color', 'opacity', 'width'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'rect',
   arrange: 'stack',
@@ -65,7 +66,8 @@ export const area = kind({
     const edge = edgeOf(areas, style.width ?? 2)
     // A value between gaps has no band, and would else not be seen at all.
     const lone = lonePoints(edge)
-    return stacks && marks.series.length > 1 ? [areas, ...lone] : [areas, edge, ...lone]
+    const edged = style.width !== undefined || !stacks || marks.series.length === 1
+    return edged ? [areas, edge, ...lone] : [areas, ...lone]
   },
   extent(marks, _measured, arrange, { between }) {
     if (marks.y.spans && marks.y.from && marks.y.to) return extentOfEnds(marks.y.from, marks.y.to)

@@ -16,6 +16,7 @@ const LEAST_GAPPED = 3
 export const bar = kind({
   name: 'bar',
   looks: ['arrange'],
+  styles: ['color', 'opacity', 'gap'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'rect',
   fromZero: true,

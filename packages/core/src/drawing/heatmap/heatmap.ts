@@ -12,6 +12,7 @@ const GAP = 1
 export const heatmap = kind({
   name: 'heatmap',
   looks: [],
+  styles: ['color', 'opacity'],
   roles: { x: 'position', y: 'position', color: 'number', series: 'category' },
   swatch: 'rect',
   broad: true,

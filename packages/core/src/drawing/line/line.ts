@@ -12,6 +12,7 @@ import { type Run, VertexList, visiblePath } from './path.ts'
 export const line = kind({
   name: 'line',
   looks: ['between', 'points'],
+  styles: ['color', 'opacity', 'width', 'dash', 'caps', 'size'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
   draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {

@@ -11,6 +11,7 @@ const TURN = Math.PI * 2
 export const pie = kind<Pick<Drawing<any>, 'hole'>>({
   name: 'pie',
   looks: ['hole'],
+  styles: ['color', 'opacity'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'rect',
   parts: true,

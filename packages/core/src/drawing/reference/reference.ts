@@ -15,6 +15,7 @@ const CAP = 4
 export const reference = kind({
   name: 'reference',
   looks: [],
+  styles: ['color', 'opacity', 'width', 'dash', 'caps'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'line',
   aside: true,

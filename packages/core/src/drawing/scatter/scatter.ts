@@ -16,6 +16,7 @@ const SIZED = 0.75
 export const scatter = kind({
   name: 'scatter',
   looks: [],
+  styles: ['color', 'opacity', 'size'],
   roles: {
     x: 'position',
     y: 'position',

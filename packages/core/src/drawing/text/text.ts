@@ -6,6 +6,7 @@ import { paintOf } from '../paint-of.ts'
 export const text = kind({
   name: 'text',
   looks: [],
+  styles: ['color'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'disc',
   reads: 'point',

@@ -20,6 +20,7 @@ interface Fitted {
 export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
   name: 'trend',
   looks: ['fit', 'band'],
+  styles: ['color', 'opacity', 'width', 'dash', 'caps'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'line',
   aside: true,

@@ -12,6 +12,8 @@ export interface Question extends Omit<ShapeOptions, 'rows'> {
   path?: string
   /** Which of these rows, as others have selected them. */
   test?: RowTest
+  /** Only the rows that marks of these questions stand for; with `leader`, those of the mark with the greatest value there. */
+  among?: { drawn: readonly Question[]; leader?: string }
 }
 
 /** The marks asked for: at once, or in time. */
@@ -32,13 +34,47 @@ export const ask: Shaper = (table, question) => (shapers.get(table) ?? askColumn
 
 /** What a table's own columns answer. */
 export function askColumns(table: Table, question: Question): Shaped {
-  const { roles, where, path = 'where', test, ...options } = question
-  return shape(table, roles, { ...options, rows: rowsPassing(table, rowsWhere(table, where, path), test) })
+  const { roles, where, path = 'where', test, among, ...options } = question
+  const rows = among ? rowsAmong(table, among) : rowsPassing(table, rowsWhere(table, where, path), test)
+  return shape(table, roles, { ...options, rows })
+}
+
+/** The rows that marks stand for; undefined for all of them. */
+function rowsAmong(table: Table, { drawn, leader }: NonNullable<Question['among']>): Int32Array | undefined {
+  if (leader !== undefined) return rowsOfLeader(askColumns(table, drawn[0]), leader)
+  const kept = new Uint8Array(table.length)
+  for (const question of drawn) {
+    const { where, path = 'where', test } = question
+    const shaped = keepsSome(question) ? askColumns(table, question) : undefined
+    if (shaped)
+      for (let mark = 0; mark < shaped.length; mark++)
+        for (const row of Array.from(shaped.rowsOf(mark))) kept[row] = 1
+    else {
+      const rows = rowsPassing(table, rowsWhere(table, where, path), test)
+      if (!rows) return undefined
+      for (const row of rows) kept[row] = 1
+    }
+  }
+  return Int32Array.from({ length: table.length }, (_, row) => row).filter(row => kept[row] === 1)
+}
+
+/** Whether a question leaves out rows beside those of its conditions. */
+export const keepsSome = ({ top, roles }: Question): boolean =>
+  (top !== undefined && !top.rest) || [...roles.values()].some(({ top, rest }) => top !== undefined && !rest)
+
+function rowsOfLeader(shaped: Shaped, role: string): Int32Array {
+  const cells = shaped.roles.get(role)?.cells
+  let lead = -1
+  if (cells && cells.type !== 'text')
+    for (let mark = 0; mark < shaped.length; mark++)
+      if (!Number.isNaN(cells.values[mark]) && (lead < 0 || cells.values[mark] > cells.values[lead]))
+        lead = mark
+  return Int32Array.from(lead < 0 ? [] : shaped.rowsOf(lead))
 }
 
 /** What stands for an answer that is not there: no marks, in the types that they will have. */
 export function unanswered(table: Table, question: Question, why: Shaped['unanswered']): Shaped {
-  const { roles, test: _, where: __, path: ___, ...options } = question
+  const { roles, test: _, where: __, path: ___, among: ____, ...options } = question
   const nothing = shape(table, roles, { ...options, rows: new Int32Array(0) })
   return { ...nothing, length: 0, unanswered: why }
 }

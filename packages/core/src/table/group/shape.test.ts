@@ -218,3 +218,33 @@ describe('phrases', () => {
     )
   })
 })
+
+test('the best categories of plain rows are kept by the total of what they stand at, and only a colour gathers the others', () => {
+  const rows = table({
+    pier: ['Mole', 'Quay', 'Stairs', 'Mole', 'Quay'],
+    boarded: [4, 9, 7, 8, 1],
+  })
+  const kept = (roles: Record<string, string>, top: NonNullable<Parameters<typeof shape>[2]>['top']) => {
+    const meanings = Object.entries(roles).map(
+      ([role, phrase]) => [role, readPhrase(phrase, rows, role)] as const,
+    )
+    const shaped = shape(rows, new Map(meanings), { top })
+    const { cells } = shaped.roles.get(top!.role)!
+    return Array.from({ length: shaped.length }, (_, mark) => [
+      cells.type === 'text' && cells.words[cells.codes[mark]],
+      shaped.rowOf!(mark),
+    ])
+  }
+  const bars = { x: 'pier', y: 'boarded' }
+  expect(kept(bars, { role: 'x', count: 2, rest: undefined })).toEqual([
+    ['Mole', 0],
+    ['Quay', 1],
+    ['Mole', 3],
+    ['Quay', 4],
+  ])
+  expect(() => kept(bars, { role: 'x', count: 2, rest: true })).toThrow('without being added up')
+  const points = { x: 'boarded', y: 'boarded', color: 'pier' }
+  expect(
+    kept(points, { role: 'color', count: 1, rest: 'Others' }).map(([word]) => String(word).slice(0, 6)),
+  ).toEqual(['Mole', 'Others', 'Others', 'Mole', 'Others'])
+})

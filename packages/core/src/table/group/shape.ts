@@ -3,12 +3,11 @@ import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
+import { bestRows, type Kept, keepBest, type Part } from './best.ts'
 import { type Encoded, encode } from './encode.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { groupRows } from './group.ts'
 import { measureOf } from './measure.ts'
-import { keepTop } from './top.ts'
-import type { GroupContext } from './window.ts'
 
 /** The values bound to one role, one per mark. */
 export interface RoleValues {
@@ -44,16 +43,10 @@ export interface Shaped {
 }
 
 /** How rows are gathered. */
-export interface ShapeOptions {
+export interface ShapeOptions extends Kept {
   /** The role along which buckets without rows are filled and "so far" runs. */
   order?: string
-  /** Only these rows. */
-  rows?: Int32Array
   shareOf?: 'x' | 'whole'
-  /** What `top` calls the rest where it has no name. Default `Other`. */
-  other?: string
-  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
-  top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
 }
 
 /**
@@ -61,7 +54,7 @@ export interface ShapeOptions {
  */
 export function shape(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions = {}): Shaped {
   const grouped = [...roles.values()].some(isMeasure)
-  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options.rows)
+  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options)
 }
 
 function columnOf(table: Table, meaning: Meaning): TableColumn | undefined {
@@ -70,16 +63,17 @@ function columnOf(table: Table, meaning: Meaning): TableColumn | undefined {
     : undefined
 }
 
-function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int32Array | undefined): Shaped {
+function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
   const out = new Map<string, RoleValues>()
+  const { kept, rows } = bestRows(table, roles, options)
   const length = rows?.length ?? table.length
   for (const [role, meaning] of roles) {
     if (meaning.is === 'value') continue
     const column = columnOf(table, meaning)!
     let cells = column.cells
     let ends: Float64Array | undefined
-    if (meaning.is !== 'column') {
-      const encoded = encode(meaning, column)
+    if (meaning.is !== 'column' || kept.has(role)) {
+      const encoded = kept.get(role) ?? encode(meaning, column)
       cells = encoded.cellsOf(encoded.codes)
       if (encoded.endOf) ends = endsOf(encoded, encoded.codes)
     }
@@ -90,7 +84,8 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, rows: Int3
           : { type: cells.type, values: picked(cells.values, rows, new Float64Array(length)) }
       ends &&= picked(ends, rows, new Float64Array(length))
     }
-    out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends })
+    const some = kept.get(role)?.some
+    out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends, some })
   }
   const rowOf = rows ? (mark: number) => rows[mark] : (mark: number) => mark
   return {
@@ -138,7 +133,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
       by.push({ role, meaning, column: columnOf(table, meaning)!, at })
     }
   }
-  const rows = applyTops(table, by, measures, encodings, options)
+  const rows = keepBest(table, by, measures[0]?.[1], encodings, options)
   const groups = groupRows(encodings, table.length, rows)
   const order = by.find(part => part.role === options.order)
   const filled =
@@ -202,67 +197,4 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
         )
         .join('\u001f'),
   }
-}
-
-/** A role that groups, and which encoding it has. */
-interface Part {
-  role: string
-  meaning: Meaning
-  column: TableColumn
-  at: number
-}
-
-/** Keeps the best categories where `top` asks for it; returns the rows that stay. */
-function applyTops(
-  table: Table,
-  by: Part[],
-  measures: [string, Meaning][],
-  encodings: Encoded[],
-  options: ShapeOptions,
-): Int32Array | undefined {
-  let { rows } = options
-  const done = new Set<number>()
-  for (const { role, meaning, at } of by) {
-    const {
-      top: count,
-      rest,
-      by: judge,
-    } = meaning.top !== undefined
-      ? { ...meaning, top: meaning.top }
-      : options.top?.role === role
-        ? { top: options.top.count, ...options.top }
-        : {}
-    if (count === undefined || done.has(at)) continue
-    done.add(at)
-    const measured = judge ?? measures[0]?.[1] ?? { is: 'summary', how: 'count' }
-    const groups = groupRows([encodings[at]], table.length, rows)
-    const context: GroupContext = {
-      table,
-      groups,
-      filled: { codes: groups.codes, count: groups.count },
-      encodings: [encodings[at]],
-      encodingOf: () => 0,
-      order: undefined,
-      shareOf: 'whole',
-    }
-    // A rank or a share is judged by what it ranks.
-    const base: Meaning =
-      measured.is === 'window'
-        ? measured.column === undefined
-          ? { is: 'summary', how: 'count' }
-          : { is: 'summary', how: 'sum', column: measured.column }
-        : measured
-    const found = measureOf(base, table, groups, groups.count, context)
-    const values = new Float64Array(encodings[at].size).fill(Number.NaN)
-    groups.codes[0].forEach((code, group) => {
-      if (code >= 0) values[code] = found[group]
-    })
-    encodings[at] = keepTop(encodings[at], values, count, rest === true ? (options.other ?? rest) : rest)
-    const { codes } = encodings[at]
-    const stays = (row: number) => codes[row] !== -2
-    rows = rows
-      ? rows.filter(stays)
-      : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
-  }
-  return rows
 }

@@ -3,6 +3,8 @@ import type { Column } from '../cells/options.ts'
 export interface TableOptions<R = any> {
   /** Used in messages and, in JSON, to refer to the table. Default `table`. */
   name?: string
+  /** What its rows are, as people read it, such as `Sailings`: so counts of them are called. Default `Count`. */
+  rowsAre?: string
   /** The column or columns whose values identify a row. Default: the order of arrival. */
   key?: (keyof R & string) | (keyof R & string)[]
   columns?: { [name in keyof R & string]?: Column }

@@ -16,6 +16,8 @@ import { Serials } from './serials.ts'
 /** Typed columns with stable row keys. Charts on a table follow it as it changes. */
 export class Table<R = any> {
   readonly name: string
+  /** What its rows are, as people read it; undefined where nobody said. */
+  readonly rowsAre: string | undefined
   /** The columns that identify a row; empty when the order of arrival does. */
   readonly key: readonly string[]
   /** What was guessed, missing and unreadable when the table was read, brought up to date by later rows. */
@@ -31,6 +33,7 @@ export class Table<R = any> {
 
   constructor(raw: RawColumns, options: TableOptions<R> = {}) {
     this.name = options.name ?? 'table'
+    this.rowsAre = options.rowsAre
     this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
     this.report = { rows: 0, columns: [], findings: [] }
     this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)

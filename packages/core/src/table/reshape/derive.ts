@@ -53,7 +53,7 @@ function deriveOnce(
   name: string,
 ): { table: Table; rowsOf: Derived['rowsOf'] } {
   let last: Derived = identity(source)
-  let table = toTable(last, name, source.key)
+  let table = toTable(last, name, source)
   steps.forEach((step, i) => {
     const before = last.rowsOf
     const next = applyStep(table, step, `shape[${i}]`)
@@ -63,13 +63,15 @@ function deriveOnce(
         Int32Array.from(new Set(Array.from(next.rowsOf(row)).flatMap(own => Array.from(before(own))))),
     }
     const keeps = 'where' in step || 'sort' in step || 'lastOf' in step
-    table = toTable(last, name, keeps ? table.key : [])
+    table = toTable(last, name, keeps ? table : undefined)
   })
   return { table, rowsOf: last.rowsOf }
 }
 
-function toTable({ raw, columns }: Derived, name: string, key: readonly string[]): Table {
-  return new Table(raw, { name, columns, key: key.length > 0 ? [...key] : undefined })
+/** `same`: a table whose rows are the same things. */
+function toTable({ raw, columns }: Derived, name: string, same: Table | undefined): Table {
+  const key = same && same.key.length > 0 ? [...same.key] : undefined
+  return new Table(raw, { name, columns, key, rowsAre: same?.rowsAre })
 }
 
 function identity(source: Table): Derived {

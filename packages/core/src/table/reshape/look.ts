@@ -1,4 +1,5 @@
 import type { TableColumn } from '../cells/column.ts'
+import { namedBy } from '../cells/names-as-numbers.ts'
 import type { Table } from '../live/table.ts'
 
 /** What a person wants to know of a column before drawing it. */
@@ -97,7 +98,7 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
       odd,
     }
   }
-  odd.push(...oddNumbers(cells.values, column, distinct))
+  odd.push(...oddNumbers(cells.values, column))
   return {
     ...base,
     missing: missing - unreadable,
@@ -114,19 +115,13 @@ function addMissing(odd: string[], missing: number, rows: number): void {
     odd.push(`${Math.round((missing / rows) * 100)} % of the cells are missing`)
 }
 
-function oddNumbers(values: Float64Array, column: TableColumn, distinct: Set<number>): string[] {
+function oddNumbers(values: Float64Array, column: TableColumn): string[] {
   const odd: string[] = []
   const { min, max } = column.extent
-  const whole = [...distinct].every(Number.isInteger)
-  if (whole && min >= 1800 && max <= 2200 && distinct.size > 1 && /year|jahr|année/i.test(column.name))
-    odd.push('looks like years: give it the type "text" to draw it as names')
-  else if (
-    whole &&
-    distinct.size === values.length &&
-    values.length > 20 &&
-    /(^|_)(id|key|nr|no)$/i.test(column.name)
-  )
-    odd.push('looks like an identifier')
+  const named = namedBy(column)
+  if (named === 'years') odd.push('looks like years: give it the type "text" to draw it as names')
+  else if (named === 'identifiers')
+    odd.push('looks like identifiers: give it the type "text" to draw it as names')
   const sorted = Float64Array.from(values.filter(value => !Number.isNaN(value))).sort()
   const quarter = sorted[Math.floor(sorted.length / 4)]
   const threeQuarters = sorted[Math.floor((sorted.length * 3) / 4)]

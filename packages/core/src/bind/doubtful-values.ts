@@ -1,0 +1,236 @@
+import { isLying } from '../drawing/is-lying.ts'
+import type { Finding } from '../finding/error.ts'
+import { quoted } from '../finding/plain-text.ts'
+import { timeFormat } from '../scale/time-format.ts'
+import { DAY } from '../table/cells/calendar.ts'
+import { namedBy } from '../table/cells/names-as-numbers.ts'
+import type { RoleValues } from '../table/group/shape.ts'
+import type { BoundDrawing, ScaleInput } from './model.ts'
+
+/** Kinds whose marks are joined. */
+const JOINED = ['line', 'area']
+
+/** What a person would regret of the values that a drawing draws. */
+export const doubtfulValues = (drawn: BoundDrawing, locale: string): Finding[] =>
+  drawn.drawing.kind.aside
+    ? []
+    : [
+        ...zigzags(drawn),
+        ...lonePoints(drawn),
+        ...hiddenPoints(drawn),
+        ...namesAsQuantities(drawn),
+        ...(['x', 'y'] as const).flatMap(role => [
+          ...numbersAsText(drawn, role),
+          ...unorderedNames(drawn, role, locale),
+        ]),
+      ]
+
+const pathOf = ({ drawing: { path } }: BoundDrawing, part: string) => (path ? `${path}.${part}` : part)
+
+/** Lines of one point each. */
+function lonePoints({ drawing, marks }: BoundDrawing): Finding[] {
+  const { length, series } = marks
+  if (!JOINED.includes(drawing.kind.name) || length === 0 || length > series.length) return []
+  return [
+    {
+      code: 'lone-points',
+      message:
+        length === 1
+          ? 'There is one value, and a line has nothing to join it to'
+          : 'Each series has one value, and a line has nothing to join it to',
+      remedy: 'Draw "scatter" or "bar".',
+      path: drawing.path || 'draw',
+    },
+  ]
+}
+
+/** Of fewer points, or more, each is seen or their crowd is drawn. */
+const [FEW_POINTS, CROWDED] = [20, 20_000]
+
+/** Points that cover each other wholly. */
+function hiddenPoints({ drawing, marks }: BoundDrawing): Finding[] {
+  const { length, size, x, y } = marks
+  if (drawing.kind.reads !== 'point' || size || length < FEW_POINTS || length > CROWDED) return []
+  const places = new Map<number, Set<number>>()
+  let seen = 0
+  for (let mark = 0; mark < length; mark++) {
+    const column = places.get(x.at[mark]) ?? new Set()
+    places.set(x.at[mark], column)
+    if (column.has(y.at[mark])) continue
+    column.add(y.at[mark])
+    seen++
+  }
+  return seen * 2 > length
+    ? []
+    : [
+        {
+          code: 'hidden-points',
+          message: `${length - seen} of ${length} points lie exactly under others`,
+          remedy: 'Bind size to "count", so that a point is as large as it stands for rows.',
+          path: drawing.path || 'draw',
+        },
+      ]
+}
+
+/** Summaries that treat their column as a quantity. */
+const ADDING = ['sum', 'mean', 'median']
+
+/** Years and identifiers that are added up, or read by size or along a ramp of colours. */
+function namesAsQuantities(drawn: BoundDrawing): Finding[] {
+  const { marks, shade, size } = drawn
+  const measure = isLying(marks) ? 'x' : 'y'
+  const bound: [string, RoleValues | undefined][] = [
+    ['color', marks.shade && shade],
+    ['size', marks.size && size],
+    [measure, drawn[measure]],
+  ]
+  return bound.flatMap(([role, values]) => {
+    const { column, meaning } = values ?? {}
+    const named = column && namedBy(column)
+    if (!column || !named || !meaning) return []
+    const added = meaning.is === 'summary' ? ADDING.includes(meaning.how) : meaning.is !== 'column'
+    const placed = role === measure && !added
+    // Years stand well on an axis, and points may stand anywhere.
+    if (placed && (named === 'years' || drawn.drawing.kind.scattered || meaning.is !== 'column')) return []
+    return [
+      {
+        code: 'name-as-quantity',
+        message: `The ${named} of ${quoted(column.name)} are drawn as a quantity`,
+        remedy:
+          role === 'color'
+            ? `Give the column the type "text", as in columns: { ${quoted(column.name)}: { type: "text" } }.`
+            : `Bind ${role} to what is measured, or to "count".`,
+        path: pathOf(drawn, role),
+      },
+    ]
+  })
+}
+
+/** A number with a unit after it. */
+const MEASURED = /^[-+−]?[\d.,\s]*\d(?:\s+|(?=[%°\p{Ll}]))(%|°|[\p{L}/²³]{1,6})$/u
+
+/** Numbers that their texts keep from being numbers. */
+function numbersAsText(drawn: BoundDrawing, role: 'x' | 'y'): Finding[] {
+  const { cells, column, meaning } = drawn[role]
+  if (cells.type !== 'text' || !column || meaning.is !== 'column') return []
+  const words = cells.words.slice(0, 200)
+  const units = words.map(word => MEASURED.exec(word.trim())?.[1])
+  const unit = units.find(unit => unit !== undefined)
+  const alike = units.filter(own => own === unit).length
+  const plain = words.filter(word => /^[-+−]?[\d.,]*\d$/.test(word.trim())).length
+  if (unit === undefined || words.length < 3 || alike + plain < words.length * 0.8) return []
+  return [
+    {
+      code: 'numbers-as-text',
+      message: `The values of ${quoted(column.name)} are texts such as ${quoted(words[units.indexOf(unit)])}, so they stand side by side like names`,
+      remedy: `Write the numbers alone, and give the column its unit: columns: { ${quoted(column.name)}: { unit: ${quoted(unit)} } }.`,
+      path: pathOf(drawn, role),
+    },
+  ]
+}
+
+/** The names of months and of weekdays in a language, long and short, in the order of the calendar. */
+function calendarNames(locale: string): string[][] {
+  const names = (length: 'long' | 'short') => {
+    const write = (options: Intl.DateTimeFormatOptions) => timeFormat(locale, 'UTC', options)
+    const month = write({ month: length })
+    const weekday = write({ weekday: length })
+    return [
+      Array.from({ length: 12 }, (_, i) => month.format(Date.UTC(2024, i, 1))),
+      // A Monday comes first.
+      Array.from({ length: 7 }, (_, i) => weekday.format(Date.UTC(2024, 0, 1) + i * DAY)),
+    ]
+  }
+  return [...names('long'), ...names('short')].map(list => list.map(plain))
+}
+
+const plain = (name: string) => name.trim().toLowerCase().replace(/\.$/, '')
+
+/** Months and weekdays by name that come in another order than in the calendar. */
+function unorderedNames(drawn: BoundDrawing, role: 'x' | 'y', locale: string): Finding[] {
+  const { drawing, marks } = drawn
+  const { cells, column, meaning } = drawn[role]
+  if (cells.type !== 'text' || !column || meaning.is !== 'column' || drawing.order) return []
+  const met = new Map<string, number>()
+  for (let mark = 0; mark < marks.length && met.size <= 12; mark++)
+    if (cells.codes[mark] >= 0) met.set(cells.words[cells.codes[mark]], marks[role].at[mark])
+  if (met.size < 3 || met.size > 12) return []
+  const list = [...calendarNames(locale), ...calendarNames('en')].find(list =>
+    [...met.keys()].every(word => list.includes(plain(word))),
+  )
+  if (!list) return []
+  const shown = [...met.keys()].sort((a, b) => met.get(a)! - met.get(b)!)
+  const places = shown.map(word => list.indexOf(plain(word)))
+  // A year may begin in any month, and a week on any day.
+  const falls = places.filter((place, i) => place < places[(i || places.length) - 1]).length
+  if (falls <= 1) return []
+  const sorted = [...shown].sort((a, b) => list.indexOf(plain(a)) - list.indexOf(plain(b)))
+  return [
+    {
+      code: 'out-of-order',
+      message: `The names of ${quoted(column.name)} come as ${shown.slice(0, 3).map(quoted).join(', ')} …, and not as in the calendar`,
+      remedy: `List them in order: scales.${role}.domain: [${sorted.map(quoted).join(', ')}].`,
+      path: pathOf(drawn, role),
+    },
+  ]
+}
+
+/** A value so many times as large as the next leaves the others no height to be told apart by. */
+const FAR = 20
+/** Of fewer values each is seen. */
+const FEW = 5
+
+/** Tells of one far value that squeezes all others flat. */
+export function farValues(input: ScaleInput): Finding[] {
+  for (const { positions, bound, values } of input.uses) {
+    if (positions.from || input.type !== 'number' || bound.drawing.kind.aside) continue
+    let [greatest, next, count] = [0, 0, 0]
+    for (const value of positions.at) {
+      const size = Math.abs(value)
+      if (size !== size) continue
+      count++
+      if (size > greatest) [greatest, next] = [size, greatest]
+      else if (size > next) next = size
+    }
+    if (count < FEW || next === 0 || greatest < next * FAR) continue
+    const name = values.column?.name ?? input.name
+    return [
+      {
+        code: 'far-value',
+        message: `One value of "${name}" is ${Math.floor(greatest / next)} times as large as the next, so the others look alike`,
+        remedy: `Set scales.${input.name}.kind to "signed log", or end scales.${input.name}.domain before it.`,
+        path: `scales.${input.name}`,
+      },
+    ]
+  }
+  return []
+}
+
+/** Lines that go back and forth, since several rows of one series stand at one place. */
+function zigzags({ drawing, marks }: BoundDrawing): Finding[] {
+  if (drawing.kind.name !== 'line' || marks.length < 3 || marks.x.spans) return []
+  const seen = new Map<number, Set<number>>()
+  let twice = 0
+  for (let mark = 0; mark < marks.length; mark++) {
+    const place = marks.x.at[mark]
+    if (place !== place || marks.y.at[mark] !== marks.y.at[mark]) continue
+    const series = marks.seriesOf?.[mark] ?? 0
+    let places = seen.get(series)
+    if (!places) {
+      places = new Set()
+      seen.set(series, places)
+    }
+    if (places.has(place)) twice++
+    else places.add(place)
+  }
+  // Where lines rise at once now and then, that is meant.
+  if (twice * 4 < marks.length) return []
+  return [
+    {
+      code: 'several-at-a-place',
+      message: `Several rows of a line stand at one place, so it goes up and down there`,
+      remedy: 'Bind color to what tells them apart, or sum them up, as in y: "mean of …".',
+      path: drawing.path || 'draw',
+    },
+  ]
+}

@@ -1,0 +1,19 @@
+import type { TableColumn } from './column.ts'
+
+const YEARS = /year|jahr|année/i
+const IDENTIFIERS = /(^|_)(id|key|nr|no|code)$|[a-z](Id|Key|Nr|No|Code)$/
+
+/**
+ * What whole numbers name rather than measure, as far as the name of their column tells: a year or an identifier is
+ * written as a number, and neither added up nor compared by size.
+ */
+export function namedBy(column: TableColumn): 'years' | 'identifiers' | undefined {
+  const { cells, name } = column
+  if (cells.type !== 'number') return undefined
+  const { min, max } = column.extent
+  const years = YEARS.test(name) && min >= 1800 && max <= 2200
+  if (!years && !IDENTIFIERS.test(name)) return undefined
+  // A look at the first thousand is enough for what numbers are.
+  const whole = cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
+  return whole && max > min ? (years ? 'years' : 'identifiers') : undefined
+}

@@ -1,0 +1,122 @@
+import { DapploError } from '../../finding/error.ts'
+import type { TableColumn } from '../cells/column.ts'
+import type { Table } from '../live/table.ts'
+import { isMeasure, type Meaning } from '../phrase/meaning.ts'
+import { type Encoded, encode } from './encode.ts'
+import { groupRows } from './group.ts'
+import { measureOf } from './measure.ts'
+import { keepTop } from './top.ts'
+import type { GroupContext } from './window.ts'
+
+/** Which rows, and which categories of them, are kept. */
+export interface Kept {
+  /** Only these rows. */
+  rows?: Int32Array
+  /** What `top` calls the rest where it has no name. Default `Other`. */
+  other?: string
+  /** Keeps the best categories of a role, judged by the first measure unless `by` says otherwise. */
+  top?: { role: string; count: number; rest: boolean | string | undefined; by?: Meaning }
+}
+
+/** Where marks are rows: the rows of the best categories, and what the roles have by which they were kept. */
+export function bestRows(
+  table: Table,
+  roles: ReadonlyMap<string, Meaning>,
+  options: Kept,
+): { kept: Map<string, Encoded>; rows: Int32Array | undefined } {
+  const kept = new Map<string, Encoded>()
+  const by: Part[] = []
+  const encodings: Encoded[] = []
+  for (const [role, meaning] of roles) {
+    if (!('column' in meaning) || meaning.column === undefined) continue
+    const { top = options.top?.role === role ? options.top.count : undefined, rest = options.top?.rest } =
+      meaning
+    if (top === undefined) continue
+    if (rest && (role === 'x' || role === 'y'))
+      throw new DapploError(
+        'bad-option',
+        'The rest of the rows cannot be gathered at one place without being added up',
+        'rest',
+        'Bind a summary, such as "sum of …", or leave rest out.',
+      )
+    const column = table.needColumn(meaning.column, '')
+    by.push({ role, meaning, column, at: encodings.push(encode(meaning, column)) - 1 })
+  }
+  if (by.length === 0) return { kept, rows: options.rows }
+  const rows = keepBest(table, by, measureOfRows(table, roles), encodings, options)
+  for (const { role, at } of by) kept.set(role, encodings[at])
+  return { kept, rows }
+}
+
+/** What rows are judged by where nothing sums them up: the total of the number that they stand at. */
+function measureOfRows(table: Table, roles: ReadonlyMap<string, Meaning>): Meaning | undefined {
+  for (const role of ['y', 'x', 'size']) {
+    const meaning = roles.get(role)
+    if (meaning?.is === 'column' && !isMeasure(meaning) && table.column(meaning.column)?.type === 'number')
+      return { is: 'summary', how: 'sum', column: meaning.column }
+  }
+  return undefined
+}
+
+/** A role that groups, and which encoding it has. */
+export interface Part {
+  role: string
+  meaning: Meaning
+  column: TableColumn
+  at: number
+}
+
+/** Keeps the best categories where `top` asks for it; returns the rows that stay. */
+export function keepBest(
+  table: Table,
+  by: readonly Part[],
+  measure: Meaning | undefined,
+  encodings: Encoded[],
+  options: Kept,
+): Int32Array | undefined {
+  let { rows } = options
+  const done = new Set<number>()
+  for (const { role, meaning, at } of by) {
+    const {
+      top: count,
+      rest,
+      by: judge,
+    } = meaning.top !== undefined
+      ? { ...meaning, top: meaning.top }
+      : options.top?.role === role
+        ? { top: options.top.count, ...options.top }
+        : {}
+    if (count === undefined || done.has(at)) continue
+    done.add(at)
+    const measured = judge ?? measure ?? { is: 'summary', how: 'count' }
+    const groups = groupRows([encodings[at]], table.length, rows)
+    const context: GroupContext = {
+      table,
+      groups,
+      filled: { codes: groups.codes, count: groups.count },
+      encodings: [encodings[at]],
+      encodingOf: () => 0,
+      order: undefined,
+      shareOf: 'whole',
+    }
+    // A rank or a share is judged by what it ranks.
+    const base: Meaning =
+      measured.is === 'window'
+        ? measured.column === undefined
+          ? { is: 'summary', how: 'count' }
+          : { is: 'summary', how: 'sum', column: measured.column }
+        : measured
+    const found = measureOf(base, table, groups, groups.count, context)
+    const values = new Float64Array(encodings[at].size).fill(Number.NaN)
+    groups.codes[0].forEach((code, group) => {
+      if (code >= 0) values[code] = found[group]
+    })
+    encodings[at] = keepTop(encodings[at], values, count, rest === true ? (options.other ?? rest) : rest)
+    const { codes } = encodings[at]
+    const stays = (row: number) => codes[row] !== -2
+    rows = rows
+      ? rows.filter(stays)
+      : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
+  }
+  return rows
+}
