@@ -179,6 +179,30 @@ describe('cross-filtering', () => {
     await still(page)
     const [card] = await cards(page)
     expect(card).toMatch(/Vessel(Fulmar|Guillemot|Sandpiper|Dunlin|Great Skua)/)
+    // Of several series at one place, the further lines say whose they are; by keys they are said as well.
+    await page.evaluate(() => {
+      const [live] = window.charts
+      live.show(
+        (live.chart as any).with({
+          draw: 'line',
+          x: 'month of departed',
+          y: 'mean of delay_minutes',
+          color: 'route',
+          tooltip: ['mean of delay_minutes', { max: 'delay_minutes', label: 'Worst' }],
+        }),
+      )
+    })
+    await page.waitForFunction(() => !window.charts[0].moving)
+    await page.mouse.move(place.x + 3, place.y)
+    await page.waitForFunction(() => document.querySelector('.dapplo-tooltip-whose') !== null)
+    const [lines] = await cards(page)
+    const whose = await page.locator('.dapplo-tooltip-whose').first().textContent()
+    expect(lines.split(whose!)).toHaveLength(3)
+    expect(lines).toMatch(/Worst\d+ minutes/)
+    await page.locator('.dapplo-keys').first().focus()
+    await page.keyboard.press('End')
+    const said = await page.locator('.dapplo').first().getByRole('status').textContent()
+    expect(said).toMatch(/, Worst \d+ minutes$/)
     await page.context().close()
   })
 })

@@ -1,4 +1,5 @@
 import type { Part } from '../live/model.ts'
+import { Telling } from '../point/telling.ts'
 import { Keys } from './keys.ts'
 
 /** Reading by keys: arrows from value to value, each of them said; Enter for the rows behind; Escape out. */
@@ -7,9 +8,11 @@ export const keyboard: Part = {
   install(host) {
     const { can, pointer, stage } = host
     stage.takeKeys()
+    const telling = new Telling(host.view)
     const keys = new Keys(stage.focus, {
       composition: () => host.composition,
       pointAt: place => pointer.pointAt(place),
+      more: reading => telling.more(reading),
       say: words => host.say(words),
       select: (reading, adds) => can.select?.(reading, adds),
       open: reading => can.openRows?.(reading),

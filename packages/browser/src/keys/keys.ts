@@ -1,9 +1,19 @@
-import { type Composition, type Reading, readAt, type Standing, type Step, walk } from '@dapplo/core/small'
+import {
+  type Composition,
+  type Reading,
+  readAt,
+  type Standing,
+  type Step,
+  type Told,
+  walk,
+} from '@dapplo/core/small'
 
 export interface KeyHost {
   composition(): Composition
   /** Points at a place, as if the pointer were there; undefined: nowhere. */
   pointAt(place: { x: number; y: number } | undefined): void
+  /** What else is told of a reading. */
+  more(reading: Reading): readonly Told[]
   /** Says something to those who listen. */
   say(words: string): void
   /** Selects what stands at a reading. */
@@ -115,18 +125,18 @@ export class Keys {
     }
     this.host.pointAt(this.standing)
     const reading = this.reading()
-    this.host.say(reading ? spoken(reading) : tongue.say('No value.'))
+    this.host.say(reading ? spoken(reading, this.host.more(reading)) : tongue.say('No value.'))
   }
 }
 
 /** A reading as it is said: where, and what. */
-export function spoken(reading: Reading): string {
+export function spoken(reading: Reading, more: readonly Told[] = []): string {
   const pointed = reading.rows.find(row => row.pointed)
   // What is meant, with all that else is bound to it.
   const rows =
     reading.along === 'point'
       ? reading.rows
       : reading.rows.filter(row => row === pointed || (row.series === undefined && row.key === pointed?.key))
-  const values = rows.map(row => `${row.name} ${row.text}`).join(', ')
+  const values = [...rows, ...more].map(({ name, text }) => `${name} ${text}`.trim()).join(', ')
   return reading.heading ? `${reading.heading}: ${values}` : values
 }

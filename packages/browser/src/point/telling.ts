@@ -4,6 +4,7 @@ import {
   type Reading,
   type ReadingRow,
   Spread,
+  shownMeanings,
   type Told,
   tellMore,
   type View,
@@ -21,7 +22,8 @@ export class Telling {
     const row = pointedRow(reading)
     const { tooltip } = this.descriptionAt(reading)
     if (!row || tooltip === undefined || tooltip === false) return []
-    return tellMore(tooltip, row, this.view.tongue.value)
+    const bound = (this.paneAt(reading) ?? this.view.composition.value.panes[0])?.bound
+    return tellMore(tooltip, row, this.view.tongue.value, bound && shownMeanings(bound, row.table))
   }
 
   own(reading: Reading): string | Node | undefined {
@@ -38,11 +40,14 @@ export class Telling {
     }
   }
 
+  private paneAt({ x, y }: Reading) {
+    return paneAt(this.view.composition.value, x, y)
+  }
+
   private descriptionAt(reading: Reading): Description {
-    const composition = this.view.composition.value
     const chart = this.view.chart.value
-    const pane = paneAt(composition, reading.x, reading.y)
-    const i = pane ? composition.panes.indexOf(pane) : 0
+    const pane = this.paneAt(reading)
+    const i = pane ? this.view.composition.value.panes.indexOf(pane) : 0
     return (chart instanceof Spread ? (chart.charts[i] ?? this.view.first) : chart).description
   }
 }

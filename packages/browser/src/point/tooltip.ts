@@ -146,6 +146,16 @@ export class Tooltip {
       })
       list.append(name, value)
     }
+    // Where several stand at one place, it is said whose the further lines are.
+    const whose = several(reading) ? reading.rows.find(row => row.pointed) : undefined
+    if (whose && told.length > 0) {
+      const name = document.createElement('div')
+      name.className = 'dapplo-tooltip-whose'
+      name.textContent = whose.name
+      Object.assign(name.style, { gridColumn: '1 / -1', fontWeight: '600', marginTop: '4px' })
+      if (whose.series) name.append(stroke(whose.series))
+      list.append(name)
+    }
     for (const { name, text } of told) {
       const [label, value] = [document.createElement('div'), document.createElement('div')]
       label.textContent = name
@@ -191,6 +201,9 @@ export class Tooltip {
     style.visibility = 'visible'
   }
 }
+
+/** Whether more than one series stands at the place that is read. */
+const several = ({ rows }: Reading): boolean => rows.filter(row => row.series).length > 1
 
 /** The run of the series' own stroke under its name. */
 function stroke({ color, dash, swatch }: NonNullable<ReadingRow['series']>): SVGSVGElement {

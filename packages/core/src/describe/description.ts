@@ -2,7 +2,7 @@ import type { InferOutput } from 'valibot'
 import type { Words } from '../table/cells/options.ts'
 import type { legend, oneLegend } from './legend-schema.ts'
 import type { Kind } from './model.ts'
-import type { Bind, Place, Where } from './phrases.ts'
+import type { Bind, Long, Phrase, Place, Where } from './phrases.ts'
 import type { bound, order, ownOfDrawing, roles, style } from './roles-schema.ts'
 import type { axis, axisOptions, scale } from './scale-schema.ts'
 import type * as schema from './schema.ts'
@@ -53,7 +53,7 @@ export type Description<R = any> = Roles<R> &
     /** One kind, one drawing, or several; later ones lie on top. */
     draw: Builtin | Kind | Drawing<R> | Elsewhere | (Builtin | Kind | Drawing<R> | Elsewhere)[]
     /** What a tooltip says: other phrases about what is pointed at, words with holes, or a function that is given the rows. */
-    tooltip?: false | string[] | Words | ((rows: R[]) => unknown)
+    tooltip?: false | (Phrase<R> | Long<R>)[] | Words | ((rows: R[]) => unknown)
     /** What the chart is played through, such as `year of departed`: one picture for each of its values. */
     through?: Bind<R>
   }

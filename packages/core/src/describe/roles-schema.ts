@@ -3,7 +3,7 @@ import { words } from '../table/cells/column-schema.ts'
 import { conditions } from '../table/reshape/step-schema.ts'
 
 /** Phrases are read with the table at hand. */
-const long = v.record(v.string(), v.unknown())
+export const long = v.record(v.string(), v.unknown())
 export const bind = v.nullable(v.union([v.string(), long]))
 const place = v.nullable(v.union([v.string(), v.array(v.string()), long]))
 const share = v.pipe(v.number(), v.minValue(0), v.maxValue(1))

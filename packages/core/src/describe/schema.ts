@@ -3,7 +3,7 @@ import { column, span, words } from '../table/cells/column-schema.ts'
 import { step } from '../table/reshape/step-schema.ts'
 import { house, motion } from '../theme/house-schema.ts'
 import { legend } from './legend-schema.ts'
-import { bind, drawing, ownKind, roles } from './roles-schema.ts'
+import { bind, drawing, long, ownKind, roles } from './roles-schema.ts'
 import { axis, scale } from './scale-schema.ts'
 
 /** The description as data: its types are inferred from here, and JSON is checked by it at run time. */
@@ -75,7 +75,9 @@ export const description = v.strictObject({
   ...roles.entries,
   ...whole.entries,
   draw: v.union([drawable, v.array(drawable)]),
-  tooltip: v.optional(v.union([v.literal(false), v.array(v.string()), v.string(), v.function()])),
+  tooltip: v.optional(
+    v.union([v.literal(false), v.array(v.union([v.string(), long])), v.string(), v.function()]),
+  ),
   through: v.optional(bind),
 })
 

@@ -14,6 +14,7 @@ import {
   type Standing,
   safeLink,
   selectionsOf,
+  shownMeanings,
   type Table,
   table,
   tellMore,
@@ -179,8 +180,19 @@ test('tooltips tell further phrases and filled words about the rows behind', () 
     { name: 'Passengers', text: expect.stringMatching(/^\d{3}$/) },
     { name: 'Count', text: '5' },
   ])
+  // In the long form a value has a name and a format of its own; what is read anyway is said once.
+  const most = { max: 'passengers' as const, label: 'At most', format: { minimumFractionDigits: 1 } }
+  expect(tellMore([most], row, tongueOf('en'))).toEqual([
+    { name: 'At most', text: expect.stringMatching(/^\d+\.0$/) },
+  ])
+  const sums = chart(sailings, { draw: 'bar', x: 'route', y: 'sum of passengers', tooltip: ['count', most] })
+  const [pane] = new View(sums, {}, { width: 400, height: 300, measure: measureInter }).composition.value
+    .panes
+  const shown = shownMeanings(pane.bound, sailings)
+  const again = tellMore(['route', 'sum of passengers', 'count'], row, tongueOf('en'), shown)
+  expect(again.map(({ name }) => name)).toEqual(['Count'])
   expect(tellMore('{count} sailings', row, tongueOf('en'))).toEqual([{ name: '', text: '5 sailings' }])
-  expect(() => chart(sailings, { draw: 'bar', x: 'route', y: 'count', tooltip: ['vesel'] })).toThrow(
+  expect(() => chart(sailings, { draw: 'bar', x: 'route', y: 'count', tooltip: ['vesel' as never] })).toThrow(
     'There is no column "vesel"',
   )
 })
