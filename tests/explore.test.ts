@@ -10,6 +10,31 @@ beforeAll(async () => {
 afterAll(() => gallery?.close())
 
 describe('charts that share a scale', () => {
+  test('line up, in containers of their own, also after one needs more room', async () => {
+    const { page } = await gallery.open('together.html')
+    await still(page)
+    const plots = () =>
+      page.evaluate(() =>
+        window.charts.map(({ scene, view }: any) => {
+          const [{ x, width }] = scene.plots
+          return { x, width, own: view.composition.value.insets.left }
+        }),
+      )
+    const before = await plots()
+    // By themselves their labels need different room.
+    expect(new Set(before.map(({ own }) => own)).size).toBeGreaterThan(1)
+    expect(new Set(before.map(({ x, width }) => `${x} ${width}`)).size).toBe(1)
+    await page.evaluate(() => {
+      const [live] = window.charts
+      live.show((live.chart as any).with({ axes: { y: { format: { minimumFractionDigits: 6 } } } }))
+    })
+    await page.waitForFunction(x => window.charts.every(({ scene }) => scene.plots[0].x > x), before[0].x)
+    await still(page)
+    const after = await plots()
+    expect(new Set(after.map(({ x, width }) => `${x} ${width}`)).size).toBe(1)
+    await page.context().close()
+  })
+
   test('answer each other: pointer, zoom by wheel, and back by a double click', async () => {
     const { page, errors } = await gallery.open('together.html')
     const middle = await at(page, 0.5, 0.5)

@@ -60,7 +60,7 @@ export class LiveChart implements Live, PartHost {
       composition: () => this.composition,
       sharesPlaces: () => sharesPlaces(this.chart),
       ready: () => !this.player.moving,
-      tooltip: () => this.first.description.tooltip !== false,
+      tooltip: () => this.view.first.description.tooltip !== false,
       content: new Telling(this.view),
       pointed: reading => {
         const row = reading && pointedRow(reading)
@@ -199,17 +199,12 @@ export class LiveChart implements Live, PartHost {
     this.can.playing?.pause()
   }
 
-  /** The chart that speaks for all of a spread. */
-  private get first(): Chart {
-    return this.view.first
-  }
-
   get glides(): boolean {
     return this.can.moves !== undefined && this.motion !== undefined
   }
 
   private get motion(): Timing | undefined {
-    return pageTiming(this.first.description.motion ?? this.options.house?.motion)
+    return pageTiming(this.view.first.description.motion ?? this.options.house?.motion)
   }
 
   private frame(): Frame {
@@ -284,6 +279,7 @@ export class LiveChart implements Live, PartHost {
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)
     this.told.tell(this.findings, this.options.onFindings)
+    this.member.drawn()
   }
 
   say(words: string): void {

@@ -1,4 +1,4 @@
-import { leadOf, type Reading, sharedScales, type View } from '@dapplo/core/small'
+import { type Insets, leadOf, type Reading, sharedScales, type View } from '@dapplo/core/small'
 import type { Live, PartHost } from './model.ts'
 import { type Leading, Neighbours } from './neighbours.ts'
 import { join, leave, tellAll } from './registry.ts'
@@ -57,6 +57,19 @@ export class PageMember implements Leading {
 
   endsOf(scale: string): { min: number; max: number } | undefined {
     return this.host.view.own.peek().get(scale)
+  }
+
+  get width(): number {
+    return this.host.view.frame.peek().width
+  }
+
+  get insets(): Insets | undefined {
+    return this.host.view.composition.peek().insets
+  }
+
+  /** After each drawing: tells those who line up with it when it needs another room. */
+  drawn(): void {
+    this.neighbours.tellRoom()
   }
 
   neighboursChanged(): void {

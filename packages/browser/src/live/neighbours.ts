@@ -1,6 +1,6 @@
 import type { Description, leadOf, Reading, State, View } from '@dapplo/core/small'
 import { effect, signal } from '@preact/signals-core'
-import { byId, type Member, outerEnds, sharing, tellAll } from './registry.ts'
+import { byId, type Member, outerEnds, roomBeside, sharing, tellAll } from './registry.ts'
 
 /** A member of the page that has something to explain. */
 export interface Leading extends Member {
@@ -14,12 +14,14 @@ export class Neighbours {
   private readonly self: Leading
   private readonly view: View
   private readonly changes = signal(0)
+  private room = ''
 
   constructor(self: Leading, view: View) {
     this.self = self
     this.view = view
     this.followLead()
     this.followEnds()
+    this.followRoom()
   }
 
   /** Charts have come, gone or changed. */
@@ -32,6 +34,7 @@ export class Neighbours {
     return [
       effect(() => this.followLead()),
       effect(() => this.followEnds()),
+      effect(() => this.followRoom()),
       this.tellEnds(),
       this.tellZoom(),
     ]
@@ -62,6 +65,25 @@ export class Neighbours {
     const outer = outerEnds(this.self)
     if (JSON.stringify([...outer]) !== JSON.stringify([...this.view.outer.peek()]))
       this.view.outer.value = outer
+  }
+
+  /** Lines up with the charts that share its horizontal scale. */
+  private followRoom(): void {
+    this.changes.value
+    if (!this.self.shared.has('x')) return
+    const beside = roomBeside(this.self)
+    if (JSON.stringify(beside) !== JSON.stringify(this.view.beside.peek())) this.view.beside.value = beside
+  }
+
+  /** Tells charts that line up with it when it needs another room. */
+  tellRoom(): void {
+    if (!this.self.shared.has('x')) return
+    const now = JSON.stringify([this.self.width, this.self.insets])
+    if (now === this.room) return
+    this.room = now
+    // The width may have changed, and with it those that it lines up with.
+    this.followRoom()
+    tellAll(this.self)
   }
 
   /** Tells charts with the same scales when its ends change. */

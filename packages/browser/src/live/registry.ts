@@ -1,4 +1,4 @@
-import type { View } from '@dapplo/core/small'
+import type { Insets, View } from '@dapplo/core/small'
 
 /** Charts on a page know each other: by their ids, and by the scales they share. */
 export interface Member {
@@ -14,6 +14,9 @@ export interface Member {
   zoomedElsewhere(scale: string, ends: readonly [number, number] | undefined): void
   /** The ends of a scale as this chart alone would have them. */
   endsOf(scale: string): { min: number; max: number } | undefined
+  /** The width of its picture, in pixels, and the room that it needs beside its plot. */
+  readonly width: number
+  readonly insets: Insets | undefined
   /** Charts have come, gone or changed. */
   neighboursChanged(): void
 }
@@ -60,4 +63,16 @@ export function outerEnds(member: Member): Map<string, { min: number; max: numbe
     }
   }
   return out
+}
+
+/** The room beside their plots that charts of one width with the same horizontal scale need; undefined for none. */
+export function roomBeside(member: Member): Insets | undefined {
+  let most: Insets | undefined
+  for (const [other, scale] of sharing(member, 'x')) {
+    const { insets, width } = other
+    if (scale !== 'x' || !insets || width !== member.width) continue
+    const { left, right } = insets
+    most = { left: Math.max(left, most?.left ?? 0), right: Math.max(right, most?.right ?? 0) }
+  }
+  return most
 }

@@ -33,6 +33,7 @@ export const followChanges = (view: View, changed: () => void): (() => void) =>
     view.preview.value
     view.detail.value
     view.outer.value
+    view.beside.value
     view.followOthers()
     changed()
   })

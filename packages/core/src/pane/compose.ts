@@ -3,7 +3,7 @@ import type { Box } from '../scene/scene.ts'
 import { drawPane, type PlannedPane } from './draw.ts'
 import { layoutPlot } from './layout.ts'
 import { isPlaced, type Legends, planLegends, sideWidth } from './legends.ts'
-import type { PaneInput, PaneLayout } from './model.ts'
+import type { Insets, PaneInput, PaneLayout } from './model.ts'
 import { planAxes } from './plan.ts'
 import { TINY_LINE, tinyHasWords } from './tiny.ts'
 import { placeWords } from './words.ts'
@@ -56,9 +56,21 @@ export function layoutPane(input: PaneInput): PaneLayout {
   }
   const planned: PlannedPane = { input, room, legends, words, pies, tinyLine, largest }
   const alone = layoutPlot(room)
+  // Legends at the sides are part of the room that stands beside the plot.
+  const left = inner.x - box.x
+  const right = box.width - inner.width - left
+  const insets = { left: alone.insets.left + left, right: alone.insets.right + right }
+  const beside = (most: Insets): Insets => ({
+    left: Math.max(insets.left, most.left) - left,
+    right: Math.max(insets.right, most.right) - right,
+  })
+  const layoutBeside = (most: Insets) =>
+    most.left > insets.left || most.right > insets.right
+      ? layoutPlot({ ...room, insets: beside(most) })
+      : alone
   return {
-    insets: alone.insets,
-    draw: insets => drawPane(planned, insets ? layoutPlot({ ...room, insets }) : alone),
+    insets,
+    draw: most => ({ ...drawPane(planned, most ? layoutBeside(most) : alone), insets }),
   }
 }
 

@@ -40,7 +40,7 @@ export interface PlannedPane {
 }
 
 /** Draws a pane whose plot has its place. */
-export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLayout): Pane {
+export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit<Pane, 'insets'> {
   const { input, room, legends, words } = planned
   const { description, bound, theme, measure, box, labels } = input
   const { axes, tiny, empty } = room
@@ -100,7 +100,6 @@ export function drawPane(planned: PlannedPane, { plot, layouts, insets }: PlotLa
           ...(tiny ? [] : guides.findings),
           ...worded.findings,
         ],
-    insets,
   }
 }
 

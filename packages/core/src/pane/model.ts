@@ -36,14 +36,22 @@ export interface Pane {
   batches: Batch[]
   /** What was asked of its axes and has no room. */
   findings: Finding[]
-  /** Room that labels take on either side of the plot, in pixels: panes that line up share the largest. */
-  insets: { left: number; right: number }
+  /** Room that its labels and legends take on either side of the plot, in pixels: plots that line up share the largest. */
+  insets: Insets
+}
+
+/** Room to the left and right of a plot, in pixels. */
+export interface Insets {
+  left: number
+  right: number
 }
 
 /** A scene with the panes that it shows: one for a chart, several for a spread. */
 export interface Composition {
   scene: Scene
   panes: Pane[]
+  /** Room that its plots need beside them; undefined where plots stand side by side. */
+  insets: Insets | undefined
   theme: Theme
   tongue: Tongue
 }
@@ -73,8 +81,7 @@ export interface PaneInput {
 
 /** A pane that knows where its plot will be, and has drawn nothing yet. */
 export interface PaneLayout {
-  /** Room that its labels take on either side of the plot, in pixels. */
-  insets: { left: number; right: number }
+  insets: Insets
   /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others. */
-  draw(insets?: { left: number; right: number }): Pane
+  draw(insets?: Insets): Pane
 }

@@ -12,7 +12,7 @@ import type { Tongue } from '../words/tongue.ts'
 import { isTiny, layoutPane, marginOf } from './compose.ts'
 import { groundShapes } from './ground.ts'
 import type { PlacesLabels } from './labels.ts'
-import type { Composition, Pane, PaneInput } from './model.ts'
+import type { Composition, Insets, Pane, PaneInput } from './model.ts'
 
 /** One chart of a picture, ready to be laid out. */
 export interface PictureChart {
@@ -40,6 +40,8 @@ export interface PictureInput {
   zoom: State['zoom']
   /** The entry of a legend that stands out. */
   preview: string | undefined
+  /** Room to leave beside plots at least, so that they line up with those of other pictures. */
+  beside: Insets | undefined
 }
 
 /** Free space between the charts of a spread, in pixels. */
@@ -60,7 +62,7 @@ export function composePicture(input: PictureInput): Composition {
   const words: Batch[] = []
   const panes = input.spread
     ? composeSpread(input, input.spread, box, words)
-    : [layoutPane({ ...common(input, 0), box, pane: 0, prefix: '' }).draw()]
+    : [layoutPane({ ...common(input, 0), box, pane: 0, prefix: '' }).draw(input.beside)]
   const scales = new Map<string, PositionScale>()
   panes.forEach((pane, i) => {
     for (const [name, scale] of pane.scales) scales.set((input.spread ? `${i}/` : '') + name, scale)
@@ -79,8 +81,16 @@ export function composePicture(input: PictureInput): Composition {
     ...input.words,
     scales,
   }
-  return { scene, panes, theme, tongue: input.tongue }
+  const aligned = panes.every(({ plot }) => plot.x === panes[0].plot.x)
+  const insets = aligned ? mostOf(panes.map(pane => pane.insets)) : undefined
+  return { scene, panes, insets, theme, tongue: input.tongue }
 }
+
+/** The room that is enough for all. */
+const mostOf = (all: readonly Insets[]): Insets => ({
+  left: Math.max(...all.map(({ left }) => left)),
+  right: Math.max(...all.map(({ right }) => right)),
+})
 
 function common(input: PictureInput, i: number): Omit<PaneInput, 'box' | 'pane' | 'prefix'> {
   const { frame, theme, measure, zoom, preview } = input
@@ -117,12 +127,8 @@ function composeSpread(input: PictureInput, spread: SpreadOptions, box: Box, wor
   const layouts = charts.map((_, i) =>
     layoutPane({ ...common(input, i), box: boxOf(i), pane: i, prefix: `${i}/`, sharedBelow: below(i) }),
   )
-  const insetsOf = (column: number) => {
-    const own = layouts.filter((_, i) => i % columns === column)
-    return {
-      left: Math.max(...own.map(layout => layout.insets.left)),
-      right: Math.max(...own.map(layout => layout.insets.right)),
-    }
-  }
+  const others = columns === 1 && input.beside ? [input.beside] : []
+  const insetsOf = (column: number) =>
+    mostOf([...layouts.filter((_, i) => i % columns === column).map(layout => layout.insets), ...others])
   return layouts.map((layout, i) => layout.draw(insetsOf(i % columns)))
 }

@@ -10,7 +10,7 @@ import type { Finding } from '../finding/error.ts'
 import { dimmed } from '../pane/dim.ts'
 import { groundTheme } from '../pane/ground.ts'
 import type { PlacesLabels } from '../pane/labels.ts'
-import type { Composition } from '../pane/model.ts'
+import type { Composition, Insets } from '../pane/model.ts'
 import { composePicture } from '../pane/picture.ts'
 import type { Scene } from '../scene/scene.ts'
 import { rootOf } from '../table/live/selection.ts'
@@ -51,6 +51,8 @@ export class View {
   readonly preview: Signal<string | undefined> = signal(undefined)
   /** Ends of shared scales that other charts on the page need, by scale name. */
   readonly outer: Signal<Ends> = signal(new Map())
+  /** Room beside its plot that other charts on the page need, with which it lines up. */
+  readonly beside: Signal<Insets | undefined> = signal(undefined)
   /** What another chart has this one explain: rows of the root table, and the colour they have there. */
   readonly detail: Signal<Detail | undefined> = signal(undefined)
   /** The only rows of a table that are drawn: those of a period. */
@@ -151,6 +153,7 @@ export class View {
         words: words.value,
         zoom: zoom.value,
         preview: this.preview.value,
+        beside: this.beside.value,
       })
     })
     // Each step tells what it found itself; here all of it comes together, from the newest run of each.
