@@ -2,10 +2,14 @@ import { spawn, spawnSync } from 'node:child_process'
 import { chmodSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import {
+  addFont,
   chart,
   DapploError,
   derive,
+  findingsOf,
+  type House,
   openTable,
+  sceneOf,
   table,
   toCsv,
   toFilm,
@@ -56,6 +60,30 @@ describe('files', () => {
     expect(pdf).toContain('/MediaBox [0 0 450 300]')
     expect(pdf).toContain('/FontFile')
     expect(pdf).not.toContain('/Subtype /Image')
+  })
+
+  test('a font from a file is measured, drawn and written into PDF and SVG; one that is not there is told', async () => {
+    const file = join(root, 'node_modules/@expo-google-fonts/inter/900Black/Inter_900Black.ttf')
+    const frame = { width: 400, height: 300, house: { font: 'Harbour Black' } }
+    const found = () => findingsOf(race, frame).map(({ code, path }) => [code, path])
+    expect(found()).toEqual([['missing-font', 'house.font']])
+    expect(addFont(file, 'Harbour Black')).toBe('Harbour Black')
+    expect(found()).toEqual([])
+    const pdf = Buffer.from(await toPdf(race, frame)).toString('latin1')
+    expect(pdf).toMatch(/\/FontName \/[A-Z]+\+Inter-Black/)
+    expect(toSvg(race, { ...frame, fonts: 'embedded' })).toContain(
+      '@font-face{font-family:"Harbour Black";src:url(',
+    )
+    // Wider letters leave less room to the plot.
+    const left = (house: House) => sceneOf(race, { ...frame, house }).plots[0].x
+    expect(left(frame.house)).toBeGreaterThan(left({}))
+    expect(() => addFont(join(root, 'README.md'))).toThrow('is no font')
+    expect(() => addFont('nowhere.ttf')).toThrow('There is no file nowhere.ttf')
+    writeFileSync(join(folder, 'two.csv'), 'pier,n\nOld Mole,3\nKelp Quay,5\n')
+    const told = ['draw', join(folder, 'two.csv'), '--draw', 'bar', '--x', 'pier', '--y', 'n', '--font', file]
+    const drawn = dapplo(told)
+    expect([drawn.status, drawn.stderr]).toEqual([0, ''])
+    expect(drawn.stdout).toContain('font-family="Inter_900Black, Inter,')
   })
 
   test('moving pictures have a picture for each moment', async () => {

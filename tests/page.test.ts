@@ -165,6 +165,22 @@ describe('change', () => {
 })
 
 describe('the frame', () => {
+  test('tells of a font that is not there, and of none that the page declares or that stands for any', async () => {
+    const page = await browser.newPage()
+    await page.goto(server.url)
+    await page.waitForFunction(() => window.live)
+    const found = (font: string) =>
+      page.evaluate(font => {
+        window.live.reframe({ house: { font } })
+        return window.live.findings.map(({ code }) => code).filter(code => code === 'missing-font')
+      }, font)
+    expect(await found('Nowhere Sans')).toEqual(['missing-font'])
+    expect(await found('monospace')).toEqual([])
+    await page.evaluate(() => document.fonts.add(new FontFace('Nowhere Sans', 'url(none.woff2)')))
+    expect(await found('"Nowhere Sans", serif')).toEqual([])
+    await page.close()
+  })
+
   test('follows the size of its container, sharp at its density', async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 2 })
     await page.goto(server.url)

@@ -1,5 +1,5 @@
 import { dirname } from 'node:path'
-import { DapploError, type House, type PictureFrame } from '@dapplo/node'
+import { addFont, DapploError, firstFont, type House, type PictureFrame } from '@dapplo/node'
 import type { Command } from 'commander'
 
 /** Flags for the fields of a description; each has the field's name. */
@@ -67,6 +67,10 @@ export function withFrameFlags(command: Command): Command {
     .option('--density <number>', 'device pixels per pixel of a PNG; default 2')
     .option('--theme <name>', 'day or night')
     .option('--locale <tag>', 'language of numbers and dates, such as de or en-GB')
+    .option(
+      '--font <file...>',
+      'draw words in a font from a file, TrueType, OpenType or WOFF2; a file for each weight',
+    )
     .option('--transparent', 'leave the background out')
 }
 
@@ -117,6 +121,14 @@ export function frameOf(flags: Record<string, any>, input: string, house?: House
         'Write one such as en, de or pt-BR.',
       )
     }
+  }
+  if (flags.font !== undefined) {
+    // Where the house style names a font, these are its files.
+    const named = house?.font === undefined ? undefined : firstFont(house.font)
+    const [first, ...others] = flags.font as string[]
+    const font = addFont(first, named)
+    for (const file of others) addFont(file, font)
+    frame.house = { font, ...house }
   }
   if (flags.transparent) frame.background = false
   return frame

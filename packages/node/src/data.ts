@@ -1,13 +1,8 @@
 import { type Chart, csvText, dataTables, type Spread, type State, View } from '@dapplo/core'
-import { measureInter } from '@dapplo/core/inter'
-import type { PictureFrame } from './picture.ts'
+import { type PictureFrame, wholeFrame } from './picture.ts'
 
 const tablesOf = (chart: Chart | Spread, frame: PictureFrame, state: State) =>
-  dataTables(
-    new View(chart, state, { width: 1280, height: 800, measure: measureInter, ...frame }).composition.value,
-    Number.POSITIVE_INFINITY,
-    'plain',
-  )
+  dataTables(new View(chart, state, wholeFrame(frame)).composition.value, Number.POSITIVE_INFINITY, 'plain')
 
 /** The values that a chart shows, as CSV: plain numbers, and times by ISO 8601. */
 export const toCsv = (chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): string =>

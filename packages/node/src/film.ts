@@ -8,9 +8,9 @@ import {
   type Spread,
   type Surroundings,
 } from '@dapplo/core'
-import { measureInter } from '@dapplo/core/inter'
 import { notWritten, placeFor, systemCode, writeWhole } from './files.ts'
-import { type PictureFrame, skia, surroundingsOf } from './picture.ts'
+import { canvasModule } from './fonts.ts'
+import { type PictureFrame, surroundingsOf, wholeFrame } from './picture.ts'
 import { type FilmStep, reelOf } from './reel.ts'
 
 export type FilmFormat = 'gif' | 'apng' | 'webm' | 'mp4'
@@ -42,10 +42,10 @@ async function* picturesOf(
   shown: FilmOf,
   { frame = {}, rate = 20, hold = 600, rest = 1500, progress, signal }: FilmOptions,
 ): AsyncGenerator<{ data: Uint8Array; width: number; height: number; count: number }> {
-  const whole = { ...SIZE, measure: measureInter, ...frame }
+  const whole = wholeFrame(frame, SIZE)
   const { count, scenes } = reelOf(shown, whole, { rate, hold, rest, folder: frame.folder ?? '.' })
   const density = frame.density ?? 1
-  const { createCanvas } = await skia()
+  const { createCanvas } = canvasModule()
   // Films are made of even numbers of pixels, which some formats insist on.
   const even = (length: number) => Math.max(2, Math.round((length * density) / 2) * 2)
   const [width, height] = [even(whole.width), even(whole.height)]
@@ -86,7 +86,7 @@ export async function toFilm(
 ): Promise<Uint8Array> {
   const delay = 1000 / (options.rate ?? 20)
   if (format === 'gif') {
-    const { GifEncoder } = await skia()
+    const { GifEncoder } = canvasModule()
     let encoder: InstanceType<typeof GifEncoder> | undefined
     for await (const { data, width, height } of picturesOf(shown, options)) {
       encoder ??= new GifEncoder(width, height, { repeat: 0, quality: 10 })

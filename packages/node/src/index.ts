@@ -4,6 +4,7 @@ export { toCsv, toJson } from './data.ts'
 export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
 export { confinedFile, fileBeside, readFileText, writeWhole } from './files.ts'
 export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
+export { addFont } from './fonts.ts'
 export { type OpenOptions, openChart, openTable } from './open.ts'
 export {
   findingsOf,

@@ -14,8 +14,7 @@ import {
   toSvgText,
   View,
 } from '@dapplo/core'
-import { measureInter } from '@dapplo/core/inter'
-import { interFaces, registerInter } from './fonts.ts'
+import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 
 /** The frame of a picture: as for a page, but sizes have defaults and text is measured as Inter. */
@@ -26,15 +25,23 @@ export type PictureFrame = Partial<Frame> & {
 
 const SIZE = { width: 1280, height: 800 }
 
+/** A frame with all that it leaves out. */
+export const wholeFrame = (frame: PictureFrame, size = SIZE): Frame => ({
+  ...size,
+  measure: measureIn(frame),
+  hasFont,
+  ...frame,
+})
+
 /** The scene of a chart in a frame of 1280 × 800 pixels, unless told otherwise. */
 export function sceneOf(chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): Scene {
-  const whole = { ...SIZE, measure: measureInter, ...frame }
+  const whole = wholeFrame(frame)
   return withPictures(played(chart, state, whole) ?? compose(chart, state, whole), frame.folder ?? '.')
 }
 
 /** The same, once tables that answer in time have answered. */
 async function sceneInTime(chart: Chart | Spread, frame: PictureFrame, state: State): Promise<Scene> {
-  const whole = { ...SIZE, measure: measureInter, ...frame }
+  const whole = wholeFrame(frame)
   const view = new View(chart, state, whole)
   await view.settled()
   return withPictures(played(chart, state, whole) ?? view.scene, frame.folder ?? '.')
@@ -52,19 +59,19 @@ export const findingsOf = (
   chart: Chart | Spread,
   frame: PictureFrame = {},
   state: State = {},
-): readonly Finding[] => new View(chart, state, { ...SIZE, measure: measureInter, ...frame }).findings
+): readonly Finding[] => new View(chart, state, wholeFrame(frame)).findings
 
 /** How the letters of an SVG find their font: by its name, or from the document itself. */
 export type SvgFonts = 'named' | 'embedded'
 
-/** The chart as a standalone SVG document. With `fonts: 'embedded'`, Inter is written into it. */
+/** The chart as a standalone SVG document. With `fonts: 'embedded'`, its font is written into it. */
 export function toSvg(
   chart: Chart | Spread,
   frame: PictureFrame & { fonts?: SvgFonts } = {},
   state: State = {},
 ): string {
-  const style = frame.fonts === 'embedded' ? interFaces() : undefined
-  return toSvgText(sceneOf(chart, frame, state), { style })
+  const scene = sceneOf(chart, frame, state)
+  return toSvgText(scene, { style: frame.fonts === 'embedded' ? fontFaces(scene.font) : undefined })
 }
 
 /** The chart as an SVG whose letters are outlines: alike everywhere, but no text any more. */
@@ -74,7 +81,7 @@ export async function toOutlinedSvg(
   state: State = {},
 ): Promise<string> {
   const scene = await sceneInTime(chart, frame, state)
-  const { createCanvas, SvgExportFlag } = await skia()
+  const { createCanvas, SvgExportFlag } = canvasModule()
   const canvas = createCanvas(scene.width, scene.height, SvgExportFlag.ConvertTextToPaths)
   paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, 1, await surroundingsOf(scene))
   const svg = canvas.getContent().toString()
@@ -93,7 +100,7 @@ export async function toPng(
 
 /** A scene as a PNG. */
 export async function paintPng(scene: Scene, density: number): Promise<Uint8Array> {
-  const { createCanvas } = await skia()
+  const { createCanvas } = canvasModule()
   const canvas = createCanvas(
     Math.max(1, Math.round(scene.width * density)),
     Math.max(1, Math.round(scene.height * density)),
@@ -110,7 +117,7 @@ export async function toPdf(
   state: State = {},
 ): Promise<Uint8Array> {
   const scene = await sceneInTime(chart, frame, state)
-  const { PDFDocument } = await skia()
+  const { PDFDocument } = canvasModule()
   const document = new PDFDocument({ title: scene.title, subject: scene.description, creator: 'Dapplo' })
   const context = document.beginPage(scene.width * POINTS, scene.height * POINTS)
   paintCanvas(scene, context as unknown as Context2D, POINTS, await surroundingsOf(scene))
@@ -121,16 +128,9 @@ export async function toPdf(
 /** Points to a pixel: PDF counts in 1/72 of an inch. */
 const POINTS = 0.75
 
-/** The canvas of Node with the charts' fonts, loaded only where pixels are wanted. */
-export async function skia() {
-  const canvas = await import('@napi-rs/canvas')
-  registerInter(canvas.GlobalFonts)
-  return canvas
-}
-
 /** What painting a scene needs: its pictures, loaded, and a way to put colour values on a canvas. */
 export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
-  const { createCanvas, loadImage } = await skia()
+  const { createCanvas, loadImage } = canvasModule()
   const pictures = new Map<string, Awaited<ReturnType<typeof loadImage>>>()
   for (const batch of scene.batches) {
     if (batch.kind !== 'images') continue

@@ -1,6 +1,6 @@
-import { type Description, type Frame, type Timing, timingOf } from '@dapplo/core/small'
+import { type Description, type Frame, fontsOf, type Timing, timingOf } from '@dapplo/core/small'
 import type { MountOptions } from './model.ts'
-import { pageMeasure } from './page-width.ts'
+import { pageHasFont, pageMeasure } from './page-width.ts'
 
 /** The longest side, and the most pixels, of a canvas that browsers agree on. */
 const LONGEST = 16_384
@@ -13,21 +13,19 @@ export function pageFrame(
   { theme = 'day', house, background, locale }: MountOptions,
 ): Frame {
   const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
-  const family =
-    typeof theme === 'object'
-      ? theme.font
-      : (house?.font ?? 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif')
+  const own = theme === 'auto' ? (night ? 'night' : 'day') : theme
   const [width, height] = [Math.min(size.width, LONGEST), Math.min(size.height, LONGEST)]
   return {
     width,
     height,
     // A page may be larger than any canvas: then it is drawn less finely.
     density: Math.min(window.devicePixelRatio || 1, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
-    theme: theme === 'auto' ? (night ? 'night' : 'day') : theme,
+    theme: own,
     locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
     house,
     background,
-    measure: pageMeasure(family),
+    measure: pageMeasure(fontsOf({ theme: own, house })),
+    hasFont: pageHasFont,
   }
 }
 

@@ -11,3 +11,24 @@ export function pageMeasure(family: string): Measure {
     return context.measureText(text).width
   }
 }
+
+const known = new Map<string, boolean>()
+
+/** Letters whose widths differ much from font to font. */
+const PROBE = 'mmmWWWlliiI10.-'
+
+/** Whether the page declares a font, or the system has it: then letters are not as wide as those of both others. */
+export function pageHasFont(name: string): boolean {
+  const declared = [...(document.fonts ?? [])].some(
+    ({ family }) => family.replace(/^["']|["']$/g, '') === name,
+  )
+  if (declared) return true
+  let here = known.get(name)
+  if (here === undefined) {
+    const font = { size: 72, weight: 400 } as const
+    const width = (fonts: string) => pageMeasure(fonts)(PROBE, font)
+    here = ['monospace', 'serif'].some(other => width(`${JSON.stringify(name)}, ${other}`) !== width(other))
+    known.set(name, here)
+  }
+  return here
+}

@@ -20,6 +20,8 @@ export interface Frame {
   background?: boolean
   /** How wide texts are; must agree with the font that is painted. */
   measure: Measure
+  /** Whether words can be drawn in a font of this name. Default: of all of them. */
+  hasFont?: (name: string) => boolean
 }
 
 /** What the person has done: plain data, apart from the description. */

@@ -1,7 +1,7 @@
 import type { InferOutput } from 'valibot'
 import { blend, contrast, isDark } from './contrast.ts'
 import type { house, motion, tokens } from './house-schema.ts'
-import { day, night, type Theme } from './theme.ts'
+import { day, FONT, night, type Theme } from './theme.ts'
 
 /** The style of an application, over both themes. Every part may be left out. */
 export type House = InferOutput<typeof house>
@@ -22,12 +22,26 @@ export function themeOf(wish: 'day' | 'night' | Theme | undefined, house: House 
   const { sizes, ...changes } = (base === night ? house.night : house.day) ?? {}
   return {
     ...base,
-    ...(house.font === undefined ? {} : { font: house.font }),
     ...(house.palette?.length ? { colors: house.palette } : {}),
     ...changes,
+    font: withOthers(changes.font ?? house.font ?? base.font),
     sizes: { ...base.sizes, ...sizes },
   }
 }
+
+/** A font with those that stand in for it, where it names none itself. */
+const withOthers = (font: string): string => (font.includes(',') ? font : `${font}, ${FONT}`)
+
+/** The CSS fonts that words are drawn in. */
+export const fontsOf = ({ theme, house }: { theme?: 'day' | 'night' | Theme; house?: House }): string =>
+  themeOf(theme, house).font
+
+/** The first of CSS fonts, by its name alone. */
+export const firstFont = (fonts: string): string =>
+  (/^\s*(?:"([^"]*)"|'([^']*)'|([^,]*))/.exec(fonts) ?? [])
+    .slice(1)
+    .find(name => name !== undefined)
+    ?.trim() ?? ''
 
 /**
  * The theme for words and shapes on another ground: inks of the light or dark theme, whichever suits it, strengthened

@@ -27,7 +27,8 @@ export interface Theme {
   sizes: { title: number; subtitle: number; text: number; caption: number }
 }
 
-const FONT = 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif'
+/** The fonts that stand in for one that is not there. */
+export const FONT = 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif'
 const SIZES = { title: 18, subtitle: 13, text: 12, caption: 11 }
 
 export const day: Theme = {

@@ -1,11 +1,11 @@
 import { advise } from '../bind/regrets.ts'
 import { unreadLooks } from '../resolve/unread-looks.ts'
 import type { ChartParts } from './chart.ts'
-import { houseFindings } from './house-findings.ts'
+import { frameFindings } from './frame-findings.ts'
 
 /** Looks for everything that a person would regret although a chart can be drawn. */
 export const advice: NonNullable<ChartParts['advise']> = {
   looks: unreadLooks,
   picture: advise,
-  house: houseFindings,
+  frame: frameFindings,
 }

@@ -1,5 +1,6 @@
 import type { Advises } from '../bind/regrets.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
+import type { Frame } from '../describe/frame.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
@@ -19,7 +20,7 @@ export interface ChartParts {
   advise?: {
     looks: AdvisesLooks
     picture: Advises
-    house(house: House, tables: readonly Table[]): Finding[]
+    frame(frame: Frame, tables: readonly Table[]): Finding[]
   }
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels

@@ -163,7 +163,7 @@ export class View {
       return [
         ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.drawings.flatMap(columnFindings))),
         ...findings,
-        ...(this.first.parts.advise?.house(framed.value.house ?? {}, tablesOf(shown)) ?? []),
+        ...(this.first.parts.advise?.frame(framed.value, tablesOf(shown)) ?? []),
         ...chartsOf(shown).flatMap(chart => chart.resolved.findings),
         ...bounds.value.flatMap((bound, i) => [
           ...bound.findings,

@@ -1,10 +1,37 @@
+import type { Frame } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import { nearest } from '../finding/nearest.ts'
 import type { Table } from '../table/live/table.ts'
-import type { House } from '../theme/house.ts'
+import { firstFont, fontsOf, type House } from '../theme/house.ts'
+import { FONT } from '../theme/theme.ts'
+
+/** What a person would regret about the frame that a chart is shown in. */
+export const frameFindings = (frame: Frame, tables: readonly Table[]): Finding[] => [
+  ...fontFindings(frame),
+  ...houseColumnFindings(frame.house ?? {}, tables),
+]
+
+/** CSS names that stand for whatever there is. */
+const GENERIC =
+  /^(serif|sans-serif|monospace|cursive|fantasy|math|system-ui|ui-[a-z-]+|-apple-system|BlinkMacSystemFont)$/
+
+function fontFindings(frame: Frame): Finding[] {
+  const fonts = fontsOf(frame)
+  const name = firstFont(fonts)
+  // The font of the themes is a wish, with others named beside it.
+  if (fonts === FONT || !frame.hasFont || name === '' || GENERIC.test(name) || frame.hasFont(name)) return []
+  return [
+    {
+      code: 'missing-font',
+      message: `The font "${name}" is not here, and words are drawn in another`,
+      remedy: 'Load it in the page; in Node hand its file to addFont, on the command line to --font.',
+      path: typeof frame.theme === 'object' ? 'theme.font' : 'house.font',
+    },
+  ]
+}
 
 /** What a house style says of columns, and what changes nothing here: names that are nearly right, and tables made without it. */
-export function houseFindings({ columns = {} }: House, tables: readonly Table[]): Finding[] {
+function houseColumnFindings({ columns = {} }: House, tables: readonly Table[]): Finding[] {
   const names = [...new Set(tables.flatMap(table => table.names))]
   return Object.entries(columns).flatMap(([name, told]): Finding[] => {
     const path = `house.columns.${name}`
