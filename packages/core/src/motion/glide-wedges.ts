@@ -1,6 +1,6 @@
 import type { Wedges } from '../scene/scene.ts'
 import { type BatchAt, mixed } from './blend.ts'
-import { matches } from './places.ts'
+import { longestInOrder, matches } from './places.ts'
 import { recoloring } from './recolor.ts'
 
 const NAMES = ['x', 'y', 'from', 'to', 'inner', 'outer'] as const
@@ -8,6 +8,11 @@ const NAMES = ['x', 'y', 'from', 'to', 'inner', 'outer'] as const
 /** Slices glide by key. A newcomer opens where its neighbours meet, a leaver closes there. */
 export function glideWedges(old: Wedges, batch: Wedges): BatchAt[] {
   const match = matches(batch.keys, old.keys)
+  // Those that would pass others close where they were and open where they come to be.
+  const stays = longestInOrder(match)
+  match.forEach((_, i) => {
+    if (!stays.has(i)) match[i] = -1
+  })
   const start = Object.fromEntries(NAMES.map(name => [name, batch[name].slice()])) as Record<
     (typeof NAMES)[number],
     Float32Array
@@ -29,8 +34,8 @@ export function glideWedges(old: Wedges, batch: Wedges): BatchAt[] {
     ...recolored?.(time),
     ...Object.fromEntries(NAMES.map(name => [name, mixed(start[name], batch[name], eased)])),
   })
-  const stays = new Set(match)
-  const gone = Array.from(old.keys, (_, i) => i).filter(i => !stays.has(i))
+  const kept = new Set(match)
+  const gone = Array.from(old.keys, (_, i) => i).filter(i => !kept.has(i))
   return gone.length > 0 ? [closing(old, gone, batch, match), step] : [step]
 }
 

@@ -48,3 +48,17 @@ export function matches(keys: Keys, others: Keys): Int32Array {
   for (let i = same; i < keys.length; i++) out[i] = index.get(keys[i]) ?? -1
   return out
 }
+
+/** The places in a list of numbers, -1 for none, that rise in the longest run: what keeps its order. */
+export function longestInOrder(numbers: ArrayLike<number>): Set<number> {
+  const runs: number[][] = []
+  let best: number[] = []
+  for (let i = 0; i < numbers.length; i++) {
+    if (numbers[i] < 0) continue
+    const before = runs.filter(run => numbers[run[run.length - 1]] < numbers[i])
+    const run = [...before.reduce((a, b) => (b.length > a.length ? b : a), []), i]
+    runs.push(run)
+    if (run.length > best.length) best = run
+  }
+  return new Set(best)
+}

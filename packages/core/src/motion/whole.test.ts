@@ -106,10 +106,66 @@ test('bands that stand on each other do so from the first when lines become area
   )
 })
 
-test('slices of one order are the whole at every moment, as some come and some go', () => {
-  const pie: Description = { draw: 'pie', color: 'boat', y: 'sum of carried', order: 'name' }
+/** At every place of the scene the bands stand on each other without gaps, from the scale's zero. */
+function expectBanked(scene: Scene): void {
+  const zero = scene.scales.get('y')!.map(0)
+  const bands = scene.batches.flatMap(batch =>
+    batch.kind === 'areas' && (batch.alpha?.[0] ?? 1) > 0
+      ? batch.names.map((_, band) =>
+          Array.from({ length: batch.starts[band + 1] - batch.starts[band] }, (_, i) => {
+            const at = batch.starts[band] + i
+            return { x: batch.x[at], top: batch.top[at], base: batch.base[at] }
+          }),
+        )
+      : [],
+  )
+  for (const x of new Set(bands.flat().map(vertex => vertex.x)))
+    for (const place of [x - 0.3, x + 0.3]) {
+      const slabs: [number, number][] = []
+      for (const band of bands) {
+        const next = band.findIndex(vertex => vertex.x >= place)
+        if (next < 1) continue
+        const [a, b] = [band[next - 1], band[next]]
+        const share = (place - a.x) / (b.x - a.x)
+        const mix = (side: 'top' | 'base') => a[side] + (b[side] - a[side]) * share
+        if (Math.abs(mix('base') - mix('top')) > 0.02) slabs.push([mix('base'), mix('top')])
+      }
+      for (const up of [true, false]) {
+        const own = slabs.filter(([base, top]) => top < base === up)
+        own.sort((a, b) => (up ? b[0] - a[0] : a[0] - b[0]))
+        let edge = zero
+        for (const [base, top] of own) {
+          expect(Math.abs(base - edge)).toBeLessThan(0.1)
+          edge = top
+        }
+      }
+    }
+}
+
+test.each(['stack', 'share'] as const)('bands in a %s stay banked from any data to any other', arrange => {
+  const area: Description = { ...STACKED, draw: 'area', arrange }
+  const byPlace = (rows: Row[]) => [...rows].sort((a, b) => PIERS.indexOf(a.pier) - PIERS.indexOf(b.pier))
   fc.assert(
-    fc.property(rowsOf(1), rowsOf(1), moment, (before, after, at) => {
+    fc.property(rowsOf(0), rowsOf(0), moment, (before, after, at) => {
+      const [from, to] = [before, after].map(rows => sceneOf(byPlace(rows), area))
+      const motion = between(from, to)
+      expectBanked(motion(at, at * 0.999))
+      // Taken up in the middle, it goes on as whole.
+      expectBanked(between(motion(at, at * 0.999), from)(1 - at, at * 0.999))
+    }),
+    { numRuns: 200 },
+  )
+})
+
+test('slices are the whole at every moment, as some come, some go and some change places', () => {
+  fc.assert(
+    fc.property(rowsOf(1), rowsOf(1), moment, fc.boolean(), (before, after, at, ranked) => {
+      const pie: Description = {
+        draw: 'pie',
+        color: 'boat',
+        y: 'sum of carried',
+        order: ranked ? 'ranked' : 'name',
+      }
       const scene = between(sceneOf(before, pie), sceneOf(after, pie))(at, at * 0.999)
       const slices = scene.batches.flatMap(batch =>
         batch.kind === 'wedges' ? Array.from(batch.from, (from, i) => [from, batch.to[i]]) : [],

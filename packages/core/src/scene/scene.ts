@@ -130,6 +130,8 @@ export interface Areas extends Shapes {
   atBase: Float64Array
   names: readonly string[]
   smooth?: boolean
+  /** Whether bands stand on each other, from the first outwards. */
+  piled?: boolean
 }
 
 /** Single straight lines: gridlines and the like. Drawn on whole device pixels where they are level or upright. */

@@ -59,6 +59,7 @@ export const area = kind({
       atTop,
       atBase,
       smooth: between === 'smooth',
+      piled: stacks,
     }
     // An extent is read by its two edges alike, and needs no stronger one.
     if (marks.y.spans) return [areas]
