@@ -155,6 +155,48 @@ describe('change', () => {
     await page.close()
   })
 
+  test('what is pointed at on the way is what is shown', async () => {
+    const page = await openGallery()
+    const { x, y } = await page.evaluate(async () => {
+      const settled = async () => {
+        await new Promise(requestAnimationFrame)
+        await new Promise(requestAnimationFrame)
+        while (window.live.moving) await new Promise(requestAnimationFrame)
+      }
+      const { live } = window
+      const bars = { draw: 'bar', y: 'route', x: 'max of passengers', color: null }
+      const motion = { duration: 4000, easing: 'linear' }
+      live.show((live.chart as any).with({ ...bars, motion, scales: { x: { domain: [0, 5000] } } }))
+      await settled()
+      const rects = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any
+      const { left, top } = live.element.getBoundingClientRect()
+      return { x: left + rects.x[0] + 4, y: top + rects.y[0] + rects.height[0] / 2 }
+    })
+    await page.mouse.move(x, y)
+    const value = async () => Number((await tooltip(page)).values[0].replace(',', ''))
+    await page.waitForFunction(() => document.querySelector('.dapplo-tooltip-value') !== null)
+    const before = await value()
+    await page.evaluate(() => window.sailings.put({ ...window.sailings.row(0), passengers: 4900 }))
+    await page.waitForFunction(() => window.live.moving)
+    const seen = await page.evaluate(async before => {
+      const list: [number, number][] = []
+      while (window.live.moving) {
+        await new Promise(requestAnimationFrame)
+        const text = document.querySelector('.dapplo-tooltip-value')?.textContent?.replace(',', '')
+        const { scene } = window.live
+        const rects = scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any
+        const shown = scene.scales.get('x')!.invert(rects.x[0] + rects.width[0])
+        if (Number(text) > before * 1.2 && Number(text) < 4400) list.push([Number(text), shown])
+      }
+      return list
+    }, before)
+    expect(seen.length).toBeGreaterThan(10)
+    // A reading may be a frame older than the picture.
+    for (const [said, shown] of seen) expect(Math.abs(said - shown)).toBeLessThan(400)
+    await page.waitForFunction(() => document.querySelector('.dapplo-tooltip-value')?.textContent === '4,900')
+    await page.close()
+  })
+
   test('is instant for people who prefer reduced motion', async () => {
     const page = await browser.newPage({ reducedMotion: 'reduce' })
     await page.goto(server.url)

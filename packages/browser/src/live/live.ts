@@ -19,15 +19,13 @@ import { pointedRow, Telling } from '../point/telling.ts'
 import type { FilmOptions } from '../save/record.ts'
 import { PageMember } from './member.ts'
 import type { Abilities, Installed, Live, MountOptions, PartHost } from './model.ts'
+import { Moment } from './moment.ts'
 import { followPage, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
 import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
 import { followChanges, selectedRows, sharesPlaces, watchState } from './state.ts'
 import { Findings } from './tell-findings.ts'
-
-/** Milliseconds between changes below which motion gives way. */
-const HURRY = 120
 
 /** A chart on a page: shows a view and reads its values; its parts hand on to its state what else the person does. */
 export class LiveChart implements Live, PartHost {
@@ -43,7 +41,7 @@ export class LiveChart implements Live, PartHost {
   private readonly undo: (() => void)[] = []
   private readonly member: PageMember
   private readonly told = new Findings()
-  private lastDrawn = 0
+  private readonly way = new Moment()
   private due = false
   private still = true
   private fonts = 0
@@ -59,7 +57,8 @@ export class LiveChart implements Live, PartHost {
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
       sharesPlaces: () => sharesPlaces(this.chart),
-      ready: () => !this.player.moving,
+      ready: () => !this.player.moving || this.moment !== undefined,
+      moving: () => this.player.moving,
       tooltip: () => this.view.first.description.tooltip !== false,
       content: new Telling(this.view),
       pointed: reading => {
@@ -157,7 +156,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   toCsv(): string {
-    return need(this.can.csv, 'saving', 'toCsv')(this.composition)
+    return need(this.can.csv, 'saving', 'toCsv')(this.current.composition.value)
   }
 
   destroy(): void {
@@ -183,7 +182,12 @@ export class LiveChart implements Live, PartHost {
   }
 
   get composition(): Composition {
-    return this.can.playing?.composition ?? this.view.composition.value
+    return this.can.playing?.composition ?? this.moment ?? this.view.composition.value
+  }
+
+  /** What is shown on the way to another picture. */
+  private get moment(): Composition | undefined {
+    return this.player && !this.can.playing ? this.way.read(this.player, this.can.moves) : undefined
   }
 
   /** The scene that ought to be on screen. */
@@ -257,15 +261,9 @@ export class LiveChart implements Live, PartHost {
     if (this.gone) return
     this.can.playing?.update()
     const scene = this.goal
-    const now = performance.now()
-    const since = now - this.lastDrawn
     if (scene !== this.player.goal) {
-      this.lastDrawn = now
-      const motion = this.motion
-      // News that come faster than they can be shown are not glided to, or the picture would never catch up.
-      const hurried = this.player.moving && since < HURRY
-      if (this.still && motion && !hurried && !this.can.playing) this.player.glide(scene, motion)
-      else this.player.jump(scene)
+      const motion = this.still && !this.can.playing ? this.motion : undefined
+      this.way.go(this.player, this.can.moves, scene, motion)
     }
     this.still = true
     this.afterDrawing()
@@ -274,6 +272,7 @@ export class LiveChart implements Live, PartHost {
 
   private afterDrawing(): void {
     const composition = this.current.composition.value
+    this.way.arrive(composition)
     this.stage.name(this.current.scene, composition.tongue)
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)

@@ -7,6 +7,7 @@ import type {
   DataTable,
   Finding,
   House,
+  momentBetween,
   paced,
   Reading,
   Scene,
@@ -111,6 +112,7 @@ export interface Moves {
   appear: typeof appear
   between: typeof between
   carrying: typeof carrying
+  momentBetween: typeof momentBetween
   paced: typeof paced
 }
 

@@ -1,11 +1,11 @@
-import { appear, between, carrying, paced } from '@dapplo/core/small'
+import { appear, between, carrying, momentBetween, paced } from '@dapplo/core/small'
 import type { Part } from './model.ts'
 
 /** Shapes glide to where they belong when data, chart or zoom change. Without it, pictures follow each other at once. */
 export const motion: Part = {
   name: 'motion',
   install({ can }) {
-    can.moves = { appear, between, carrying, paced }
+    can.moves = { appear, between, carrying, momentBetween, paced }
     return {}
   },
 }

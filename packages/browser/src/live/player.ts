@@ -1,8 +1,10 @@
-import type { Between, Scene, Timing } from '@dapplo/core/small'
+import type { Between, Progress, Scene, Timing } from '@dapplo/core/small'
 import type { Moves } from './model.ts'
 
 /** First appearances take a little longer than changes: there is more to take in. */
 const APPEARING = 1.25
+/** Milliseconds between changes below which motion gives way. */
+const HURRY = 120
 /** Milliseconds over which the speed of shapes on their way is taken. */
 const AHEAD = 8
 
@@ -17,7 +19,9 @@ export class Player {
   private aim: Scene | undefined
   /** The picture of the present motion at a time of the clock. */
   private at: ((now: number) => Scene) | undefined
+  private shares: ((now: number) => Progress) | undefined
   private ends = 0
+  private changedAt = 0
   /** The time of the clock for which the picture on screen was made. */
   private shownAt = 0
   private painted: Scene | undefined
@@ -38,6 +42,11 @@ export class Player {
     return this.aim !== undefined
   }
 
+  /** How far each shape of the picture on screen is on its way from one picture to another; undefined where none is. */
+  get share(): Progress | undefined {
+    return this.shares?.(this.shownAt)
+  }
+
   /** Asks for a frame. */
   wake(): void {
     this.frame ||= requestAnimationFrame(this.tick)
@@ -52,17 +61,16 @@ export class Player {
     this.put()
   }
 
-  /** Moves to a scene from whatever is on screen now, also in mid-motion. */
-  glide(scene: Scene, timing: Timing): void {
+  /** Goes to another scene: by a timing, from whatever is on screen now, also in mid-motion; or at once. */
+  go(scene: Scene, timing: Timing | undefined): void {
     const { moves } = this
-    if (moves) this.play(moves, moves.between(this.scene, scene), scene, timing)
+    const now = performance.now()
+    // News that come faster than they can be shown are not glided to, or the picture would never catch up.
+    const hurried = this.moving && now - this.changedAt < HURRY
+    this.changedAt = now
+    if (timing && moves && !hurried)
+      this.shares = this.play(moves, moves.between(this.scene, scene), scene, timing)
     else this.jump(scene)
-  }
-
-  jump(scene: Scene): void {
-    this.rest()
-    this.scene = scene
-    this.wake()
   }
 
   stop(): void {
@@ -71,9 +79,16 @@ export class Player {
     this.rest()
   }
 
+  private jump(scene: Scene): void {
+    this.rest()
+    this.scene = scene
+    this.wake()
+  }
+
   private rest(): void {
     this.aim = undefined
     this.at = undefined
+    this.shares = undefined
   }
 
   private put(): void {
@@ -95,12 +110,21 @@ export class Player {
     this.put()
   }
 
-  private play({ paced, carrying }: Moves, motion: Between, goal: Scene, timing: Timing): void {
+  /** Starts a motion; returns how far its shapes are, where they go all by its pace. */
+  private play(
+    { paced, carrying }: Moves,
+    motion: Between,
+    goal: Scene,
+    timing: Timing,
+  ): ((now: number) => Progress) | undefined {
     const now = performance.now()
     // With a spring, shapes in mid-motion go on with the speed they have.
     const carry = timing.spring !== undefined && this.at ? carrying(this.at, this.shownAt, AHEAD) : undefined
     const pace = paced(motion, timing)
-    if (!pace) return this.jump(goal)
+    if (!pace) {
+      this.jump(goal)
+      return undefined
+    }
     const { total, spring } = pace
     const start = now + timing.delay
     this.at = time => {
@@ -113,6 +137,8 @@ export class Player {
     this.aim = goal
     this.shownAt = now
     this.scene = this.at(now)
+    this.shares = undefined
     this.wake()
+    return carry ? undefined : time => pace.share(Math.max(0, time - start))
   }
 }

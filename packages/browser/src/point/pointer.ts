@@ -7,8 +7,10 @@ export interface PointerHost {
   composition(): Composition
   /** Whether all panes share their places along x. */
   sharesPlaces(): boolean
-  /** Whether shapes stand where they belong, so that they can be read. */
+  /** Whether what is shown can be read: where it rests, and on its way where that is known. */
   ready(): boolean
+  /** Whether shapes are on their way. */
+  moving(): boolean
   /** Whether readings are shown in a tooltip. */
   tooltip(): boolean
   content: TooltipContent
@@ -115,8 +117,8 @@ export class Pointer {
     const { scene } = composition
     const ready = this.host.ready()
     const context = this.stage.upper(scene)
-    // While shapes are on their way, readings would be of places where nothing is yet.
-    if ((this.at || this.elsewhere !== undefined) && !ready) this.schedule()
+    // While shapes are on their way, what stands at the pointer changes.
+    if ((this.at || this.elsewhere !== undefined) && this.host.moving()) this.schedule()
     const own = this.at && ready ? readAt(composition, this.at.x, this.at.y) : undefined
     const pane = this.at && paneAt(composition, this.at.x, this.at.y)
     const x = own?.along === 'x' ? own.x : this.at ? undefined : this.elsewhere

@@ -10,7 +10,7 @@ export const tableView: Part = {
     const tables = new Tables(view, live.element, () => stage.focus.focus())
     can.openRows = reading => tables.openRows(reading)
     can.openTables = (title, list) => tables.open(title, list)
-    can.dataTables = () => dataTables(host.composition)
+    can.dataTables = () => dataTables(host.current.composition.value)
     return { remove: () => tables.remove() }
   },
 }

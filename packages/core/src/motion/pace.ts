@@ -1,6 +1,7 @@
 import type { Description } from '../describe/description.ts'
 import type { Scene } from '../scene/scene.ts'
 import type { Between } from './between.ts'
+import type { Progress } from './blend.ts'
 import { readEasing } from './easing.ts'
 import { type Spring, spring } from './spring.ts'
 
@@ -34,6 +35,8 @@ export interface Paced {
   total: number
   /** The picture after so many milliseconds, not of the delay. */
   at(passed: number): Scene
+  /** How far each shape is by then. */
+  share(passed: number): Progress
   spring: Spring | undefined
 }
 
@@ -49,15 +52,12 @@ export function paced(motion: Between, timing: Timing): Paced | undefined {
     const time = Math.max(0, Math.min(duration, passed))
     return pull ? pull.progress(time) : ease!(time / duration)
   }
+  const each = (passed: number): Progress | undefined =>
+    stagger > 0 ? (i, count) => progress(passed - (stagger * i) / Math.max(1, count - 1)) : undefined
   return {
     total,
     spring: pull,
-    at(passed) {
-      const each =
-        stagger > 0
-          ? (i: number, count: number) => progress(passed - (stagger * i) / Math.max(1, count - 1))
-          : undefined
-      return motion(progress(passed), Math.min(0.9999, passed / total), each)
-    },
+    at: passed => motion(progress(passed), Math.min(0.9999, passed / total), each(passed)),
+    share: passed => each(passed) ?? (() => progress(passed)),
   }
 }

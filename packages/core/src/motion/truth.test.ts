@@ -3,13 +3,17 @@ import { describe, expect, test } from 'vitest'
 import {
   appear,
   between,
+  type Composition,
   chart,
   compose,
   type Description,
+  momentBetween,
   Playback,
+  paced,
   readAt,
   type Scene,
   table,
+  View,
 } from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { endsOf } from './shape-ends.ts'
@@ -68,6 +72,27 @@ function expectTruth(scene: Scene): number {
 
 const moment = fc.double({ min: 0, max: 1, noNaN: true })
 
+/** What is pointed at says what its bar shows, to the digits that tooltips have; how many bars were read. */
+function expectPointed(composition: Composition, lying: boolean): number {
+  let pointed = 0
+  const { scene } = composition
+  for (const batch of scene.batches) {
+    if (batch.kind !== 'rects' || batch.part !== 'data') continue
+    const scale = scene.scales.get(lying ? 'x' : 'y')!
+    for (const [key, end] of endsOf([batch])) {
+      const reading = readAt(composition, end.x, end.y)
+      const row = reading?.rows.find(one => one.key === key)
+      if (!row) continue
+      const shown = scale.invert(lying ? end.x : end.y)
+      const pixel = Math.abs(scale.invert(end.x + 0.5) - scale.invert(end.x))
+      const read = Number(row.text.replace('−', '-'))
+      expect(Math.abs(read - shown)).toBeLessThanOrEqual(pixel + 0.0051 + Math.abs(read) * 5e-4)
+      pointed++
+    }
+  }
+  return pointed
+}
+
 describe('labels count with their shapes', () => {
   test('in a glide from any data to any other, also while the scale changes', () => {
     let seen = 0
@@ -80,6 +105,31 @@ describe('labels count with their shapes', () => {
       { numRuns: 300 },
     )
     expect(seen).toBeGreaterThan(500)
+  })
+
+  test('and what is pointed at on the way says what its bar shows, also where one goes after the other', () => {
+    let pointed = 0
+    fc.assert(
+      fc.property(rows, rows, drawn, moment, fc.boolean(), (before, after, description, at, staggered) => {
+        const [from, to] = [before, after].map(list => new View(chart(tableOf(list), description), {}, FRAME))
+        const pace = paced(between(from.scene, to.scene), {
+          duration: 400,
+          delay: 0,
+          easing: 'ease-in-out',
+          stagger: staggered ? 150 : 0,
+        })!
+        const passed = at * pace.total * 0.999
+        const composition = momentBetween(
+          from.composition.value,
+          to.composition.value,
+          pace.at(passed),
+          pace.share(passed),
+        )
+        pointed += expectPointed(composition, description.y === 'pier')
+      }),
+      { numRuns: 150 },
+    )
+    expect(pointed).toBeGreaterThan(200)
   })
 
   test('when a chart appears', () => {
@@ -115,23 +165,7 @@ describe('labels count with their shapes', () => {
         expect(Math.abs(said - expected)).toBeLessThanOrEqual(0.006)
         expect(words('subtitle')).toEqual([`In ${2010 + reached}`])
         expect(words('period')).toEqual([String(2010 + reached)])
-        // What is pointed at says what its bar shows, to the digits that tooltips have.
-        const composition = playback.compositionAt(place)!
-        for (const batch of scene.batches) {
-          if (batch.kind !== 'rects' || batch.part !== 'data') continue
-          const lying = description.y === 'pier'
-          const scale = scene.scales.get(lying ? 'x' : 'y')!
-          for (const [key, end] of endsOf([batch])) {
-            const reading = readAt(composition, end.x, end.y)
-            const row = reading?.rows.find(one => one.key === key)
-            if (!row) continue
-            const shown = scale.invert(lying ? end.x : end.y)
-            const pixel = Math.abs(scale.invert(end.x + 0.5) - scale.invert(end.x))
-            const read = Number(row.text.replace('−', '-'))
-            expect(Math.abs(read - shown)).toBeLessThanOrEqual(pixel + 0.0051 + Math.abs(read) * 5e-4)
-            pointed++
-          }
-        }
+        pointed += expectPointed(playback.compositionAt(place)!, description.y === 'pier')
       }),
       { numRuns: 150 },
     )

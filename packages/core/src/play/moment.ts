@@ -1,35 +1,35 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import type { Positions } from '../describe/model.ts'
+import type { Progress } from '../motion/blend.ts'
 import { decimalsBetween, roundedTo } from '../motion/figures.ts'
-import type { Composition } from '../pane/model.ts'
+import type { Composition, Pane } from '../pane/model.ts'
 import type { Scene } from '../scene/scene.ts'
 
-/** What is shown between two periods, to be read back: every value where its shape stands. */
+/** What is shown on the way from one picture to another, to be read back: every value where its shape stands. */
 export function momentBetween(
   before: Composition,
   after: Composition,
   scene: Scene,
-  share: number,
+  share: Progress,
 ): Composition {
-  const [was] = before.panes
-  const [pane] = after.panes
-  const drawings = pane.bound.drawings.map((drawn, i) => mixedDrawing(was.bound.drawings[i], drawn, share))
-  return {
-    ...after,
-    scene,
-    panes: [
-      {
-        ...pane,
-        bound: { ...pane.bound, drawings },
-        plot: scene.plots[0],
-        scales: scene.scales,
-        batches: scene.batches,
-      },
-    ],
-  }
+  const single = after.panes.length === 1
+  const panes = after.panes.map((pane, i): Pane => {
+    const was = before.panes[i]
+    const drawings = pane.bound.drawings.map((drawn, d) => mixedDrawing(was?.bound.drawings[d], drawn, share))
+    return {
+      ...pane,
+      bound: { ...pane.bound, drawings },
+      plot: scene.plots[i],
+      scales: new Map(
+        [...pane.scales].map(([name, scale]) => [name, scene.scales.get(pane.prefix + name) ?? scale]),
+      ),
+      batches: single ? scene.batches : scene.batches.filter(batch => batch.pane === i),
+    }
+  })
+  return { ...after, scene, panes }
 }
 
-function mixedDrawing(was: BoundDrawing | undefined, drawn: BoundDrawing, share: number): BoundDrawing {
+function mixedDrawing(was: BoundDrawing | undefined, drawn: BoundDrawing, share: Progress): BoundDrawing {
   const { marks } = drawn
   const marksBefore = new Map<string | number, number>()
   for (let mark = 0; mark < (was?.marks.length ?? 0); mark++) marksBefore.set(was!.marks.keyOf(mark), mark)
@@ -58,12 +58,12 @@ function mixedValues(
   then: Float64Array | undefined,
   now: Float64Array,
   before: Int32Array,
-  share: number,
+  share: Progress,
   grows: boolean,
 ): Float64Array {
   return now.map((value, mark) => {
     const start = then && before[mark] >= 0 ? then[before[mark]] : grows ? 0 : value
     if (start === value || !Number.isFinite(start + value)) return value
-    return roundedTo(start + (value - start) * share, decimalsBetween(start, value))
+    return roundedTo(start + (value - start) * share(mark, now.length), decimalsBetween(start, value))
   })
 }

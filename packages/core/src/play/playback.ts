@@ -98,7 +98,7 @@ export class Playback {
     const { now, next, share } = this.between(place)
     const scene = this.sceneAt(place)
     if (!now || !next || !scene || share === 0) return now?.composition.value
-    return momentBetween(now.composition.value, next.composition.value, scene, share)
+    return momentBetween(now.composition.value, next.composition.value, scene, () => share)
   }
 
   /** The periods on both sides of a place, and how far it is on the way. */
