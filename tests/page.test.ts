@@ -179,20 +179,22 @@ describe('change', () => {
     await page.evaluate(() => window.sailings.put({ ...window.sailings.row(0), passengers: 4900 }))
     await page.waitForFunction(() => window.live.moving)
     const seen = await page.evaluate(async before => {
-      const list: [number, number][] = []
+      const list: number[] = []
+      const shown: number[] = []
       while (window.live.moving) {
         await new Promise(requestAnimationFrame)
-        const text = document.querySelector('.dapplo-tooltip-value')?.textContent?.replace(',', '')
+        const said = Number(document.querySelector('.dapplo-tooltip-value')?.textContent?.replace(',', ''))
         const { scene } = window.live
         const rects = scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any
-        const shown = scene.scales.get('x')!.invert(rects.x[0] + rects.width[0])
-        if (Number(text) > before * 1.2 && Number(text) < 4400) list.push([Number(text), shown])
+        shown.push(scene.scales.get('x')!.invert(rects.x[0] + rects.width[0]))
+        // A reading may be a frame older than the picture.
+        const nearest = Math.min(...shown.slice(-3).map(value => Math.abs(value - said)))
+        if (said > before * 1.2 && said < 4400) list.push(nearest)
       }
       return list
     }, before)
-    expect(seen.length).toBeGreaterThan(10)
-    // A reading may be a frame older than the picture.
-    for (const [said, shown] of seen) expect(Math.abs(said - shown)).toBeLessThan(400)
+    expect(seen.length).toBeGreaterThan(3)
+    for (const off of seen) expect(off).toBeLessThan(10)
     await page.waitForFunction(() => document.querySelector('.dapplo-tooltip-value')?.textContent === '4,900')
     await page.close()
   })
