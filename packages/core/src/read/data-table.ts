@@ -6,6 +6,7 @@ import type { Composition } from '../pane/model.ts'
 import { withinDates } from '../table/cells/calendar.ts'
 import { numbersOf } from '../table/cells/cells.ts'
 import type { RoleValues } from '../table/group/shape.ts'
+import { type Meaning, meaningKey } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 import { placeText, textOf } from './reading-texts.ts'
 
@@ -46,7 +47,7 @@ function plainText(values: RoleValues, value: number): string {
 }
 
 function tableOf(bound: BoundDrawing, composition: Composition, most: number, style: DataStyle): DataTable {
-  const { drawing, marks, x, y, shade } = bound
+  const { drawing, marks, x, y, shade, size } = bound
   const { tongue } = composition
   const write = (values: RoleValues, value: number) =>
     style === 'plain' ? plainText(values, value) : textOf(values, value, tongue.locale)
@@ -73,21 +74,32 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
           : placeText(values, i, marks[role].at[i], composition)
   const cloud = drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
   if (drawing.kind.reads === 'cell' || cloud) {
-    const named = marks.series.length > 1
-    const shades = shade && shade.cells.type !== 'text' ? shade : undefined
+    const named = namingOf(bound) !== undefined
+    const further = [marks.size && size, shade].filter(
+      values => values && values.cells.type !== 'text',
+    ) as RoleValues[]
     return {
       caption: tongue.say('{what} by {group}', { what: own(y), group: own(x) }),
-      head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...(shades ? [own(shades)] : [])],
+      head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...further.map(own)],
       rows: Array.from({ length: count }, (_, i) => [
         ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
         at(x, 'x', i),
         at(y, 'y', i),
-        ...(shades ? [write(shades, numbersOf(shades.cells)[i])] : []),
+        ...further.map(values => write(values, numbersOf(values.cells)[i])),
       ]),
       more: marks.length - count,
     }
   }
   return pivoted(bound, most, tongue, at)
+}
+
+/** What tells the marks apart by name, beside their places; undefined for nothing. */
+function namingOf({ drawing: { roles }, marks, shade, x, y }: BoundDrawing): Meaning | undefined {
+  const placed = [x, y].map(({ meaning }) => meaningKey(meaning))
+  return ['color', 'series', 'shape', 'dash']
+    .filter(role => role !== 'color' || !(shade && marks.shade))
+    .map(role => roles.get(role))
+    .find(meaning => meaning && meaning.is !== 'value' && !placed.includes(meaningKey(meaning)))
 }
 
 /** Both ends of an extent; in plain values as ISO 8601 writes an interval. */
@@ -100,11 +112,12 @@ const spanText = (
 
 /** Places in rows, series in columns. */
 function pivoted(
-  { drawing, marks, x, y }: BoundDrawing,
+  bound: BoundDrawing,
   most: number,
   tongue: Tongue,
   at: (values: RoleValues, role: 'x' | 'y', i: number) => string,
 ): DataTable {
+  const { drawing, marks, x, y } = bound
   const lying = isLying(marks)
   const [across, measure] = lying ? ([y, x] as const) : ([x, y] as const)
   const [places, values] = lying ? [marks.y, marks.x] : [marks.x, marks.y]
@@ -118,22 +131,25 @@ function pivoted(
     if (known) known.push(i)
     else found.set(place, [i])
   }
-  // Where no two series share a place, as when colour repeats the axis, one column of values says it all.
+  // Where no two series share a place one column of values is enough, beside their names where the axis has others.
   const alone = found.size === present
   const columns = alone ? 1 : marks.series.length
+  const naming = alone ? namingOf(bound) : undefined
+  const nameOf = (mark: number) => marks.series[marks.seriesOf?.[mark] ?? 0].name
   const sorted = [...found].sort(([a], [b]) => a - b).slice(0, most)
   const rows = sorted.map(([, behind]) => {
     const texts = new Array<string>(columns).fill('')
     for (const i of behind)
       if (!Number.isNaN(values.at[i]))
         texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = at(measure, lying ? 'x' : 'y', i)
-    return [at(across, lying ? 'y' : 'x', behind[0]), ...texts]
+    return [at(across, lying ? 'y' : 'x', behind[0]), ...(naming ? [nameOf(behind[0])] : []), ...texts]
   })
   const title = measureTitle(measure, across, drawing.table, tongue)
   return {
     caption: title,
     head: [
       labelOf(across.meaning, drawing.table, tongue),
+      ...(naming ? [labelOf(naming, drawing.table, tongue)] : []),
       ...(marks.series.length > 1 && !alone ? marks.series.map(series => series.name) : [title]),
     ],
     rows,

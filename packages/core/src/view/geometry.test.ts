@@ -241,7 +241,8 @@ test('the values of a chart come out as a table that reads back to the same valu
           const own = cells.get(`${one.Route}/${pier}`)
           if (!own) continue
           seen++
-          const value = Object.hasOwn(one, pier) ? one[pier] : Object.values(one)[1]
+          // A pier that stands alone at its route has its name in a column.
+          const value = Object.hasOwn(one, pier) ? one[pier] : one.Pier === pier ? one.N : undefined
           expect(value).toBe(sum(own.map(o => o.n)))
         }
       expect(seen).toBe(cells.size)

@@ -331,7 +331,7 @@ describe('the look', () => {
     const plain = chart(sailings, { draw: 'bar', x: 'route', y: 'count' })
     const house = { font: 'Grotesk', palette: ['#8a2be2'], night: { background: '#101018' } }
     const scene = compose(plain, {}, { ...frame, theme: 'night', house })
-    expect(scene.font).toBe('Grotesk')
+    expect(scene.font).toMatch(/^Grotesk, Inter,/)
     expect(scene.background).toBe('#101018')
     expect(find<Rects>(scene, 'rects').colors).toEqual(['#8a2be2'])
     const dark = new View(plain.with({ background: '#0b2545' }), {}, frame).composition.value
