@@ -208,6 +208,44 @@ describe('change', () => {
   })
 })
 
+test('news that keep coming are caught up with, however long a glide is meant to take', async () => {
+  const page = await openGallery()
+  const lags = await page.evaluate(async () => {
+    const { live, sailings } = window
+    const shown = () => {
+      const rects = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any
+      return live.scene.scales.get('x')!.invert(rects.x[0] + rects.width[0])
+    }
+    const bars = { draw: 'bar', y: 'route', x: 'max of passengers', color: null, motion: { duration: 8000 } }
+    live.show((live.chart as any).with({ ...bars, scales: { x: { domain: [0, 20_000] } } }))
+    while (live.scene.batches.every(batch => batch.kind !== 'rects') || live.moving)
+      await new Promise(requestAnimationFrame)
+    const lags: number[] = []
+    for (let passengers = 2000; passengers <= 12_000; passengers += 1000) {
+      sailings.put({ ...sailings.row(0), passengers })
+      const begin = performance.now()
+      while (performance.now() - begin < 250) await new Promise(requestAnimationFrame)
+      lags.push(passengers - shown())
+    }
+    return lags
+  })
+  // By itself each glide would take thirty times as long as news take to come.
+  for (const lag of lags.slice(4)) expect(lag).toBeLessThan(2000)
+  await page.close()
+})
+
+test('a picture that cannot be loaded is told', async () => {
+  const page = await openGallery()
+  await page.evaluate(() => {
+    const images = { 'Tern Point': 'none.png' }
+    window.live.show(
+      (window.live.chart as any).with({ draw: 'bar', x: 'route', color: null, axes: { x: { images } } }),
+    )
+  })
+  await page.waitForFunction(() => window.live.findings.some(({ code }) => code === 'no-picture'))
+  await page.close()
+})
+
 describe('the frame', () => {
   test('tells of a font that is not there, and of none that the page declares or that stands for any', async () => {
     const page = await browser.newPage()

@@ -1,14 +1,25 @@
-import { safePicture } from '@dapplo/core/small'
+import { type Finding, safePicture } from '@dapplo/core/small'
 
 /** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
 export class Images {
   private readonly loaded = new Map<string, HTMLImageElement>()
   private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
   private readonly arrived: () => void
+  private readonly failed = new Set<string>()
 
-  /** `arrived`: called when a picture has loaded that was asked for. */
+  /** `arrived`: called when a picture that was asked for has loaded, or cannot be. */
   constructor(arrived: () => void) {
     this.arrived = arrived
+  }
+
+  /** What of the pictures that were asked for cannot be shown. */
+  get findings(): Finding[] {
+    return [...this.failed].map(href => ({
+      code: 'no-picture',
+      message: `The picture ${href.slice(0, 80)} cannot be shown`,
+      remedy: 'Check its address, its kind, and whether this page may load it.',
+      path: 'images',
+    }))
   }
 
   /** A picture, once it has loaded. One that cannot be loaded stays away. */
@@ -18,6 +29,10 @@ export class Images {
     if (!image && safe !== undefined) {
       image = new Image()
       image.addEventListener('load', this.arrived)
+      image.addEventListener('error', () => {
+        this.failed.add(href)
+        this.arrived()
+      })
       image.src = safe
       this.loaded.set(href, image)
     }

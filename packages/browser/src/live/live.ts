@@ -53,6 +53,7 @@ export class LiveChart implements Live, PartHost {
     const parts = options.parts ?? []
     checkParts(chart, parts)
     this.stage = new Stage(element, options.height)
+    this.stage.pictured = () => this.tellFindings()
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
@@ -108,7 +109,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   get findings(): readonly Finding[] {
-    return this.view.findings
+    return [...this.view.findings, ...this.stage.surroundings.findings]
   }
 
   get moving(): boolean {
@@ -277,8 +278,12 @@ export class LiveChart implements Live, PartHost {
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)
-    this.told.tell(this.findings, this.options.onFindings)
+    this.tellFindings()
     this.member.drawn()
+  }
+
+  private tellFindings(): void {
+    this.told.tell(this.findings, this.options.onFindings)
   }
 
   say(words: string): void {

@@ -5,6 +5,8 @@ import type { Moves } from './model.ts'
 const APPEARING = 1.25
 /** Milliseconds between changes below which motion gives way. */
 const HURRY = 120
+/** So many interruptions in a row are news that keep coming. */
+const PATIENT = 2
 /** Milliseconds over which the speed of shapes on their way is taken. */
 const AHEAD = 8
 
@@ -22,6 +24,8 @@ export class Player {
   private shares: ((now: number) => Progress) | undefined
   private ends = 0
   private changedAt = 0
+  /** How many times in a row a glide was interrupted by the next. */
+  private interruptions = 0
   /** The time of the clock for which the picture on screen was made. */
   private shownAt = 0
   private painted: Scene | undefined
@@ -65,11 +69,13 @@ export class Player {
   go(scene: Scene, timing: Timing | undefined): void {
     const { moves } = this
     const now = performance.now()
-    // News that come faster than they can be shown are not glided to, or the picture would never catch up.
-    const hurried = this.moving && now - this.changedAt < HURRY
+    const since = now - this.changedAt
     this.changedAt = now
+    this.interruptions = this.moving ? this.interruptions + 1 : 0
+    // News that come faster than they can be shown are not glided to, or the picture would never catch up.
+    const hurried = this.moving && since < HURRY
     if (timing && moves && !hurried)
-      this.shares = this.play(moves, moves.between(this.scene, scene), scene, timing)
+      this.shares = this.play(moves, moves.between(this.scene, scene), scene, this.inTime(timing, since))
     else this.jump(scene)
   }
 
@@ -77,6 +83,19 @@ export class Player {
     cancelAnimationFrame(this.frame)
     this.frame = 0
     this.rest()
+  }
+
+  /** News that keep coming before a glide has ended are glided to within the time from one to the next. */
+  private inTime(timing: Timing, since: number): Timing {
+    const total = timing.delay + timing.duration + (timing.stagger ?? 0)
+    if (this.interruptions < PATIENT || timing.spring !== undefined || since >= total) return timing
+    const share = since / total
+    return {
+      ...timing,
+      delay: timing.delay * share,
+      duration: timing.duration * share,
+      stagger: timing.stagger && timing.stagger * share,
+    }
   }
 
   private jump(scene: Scene): void {

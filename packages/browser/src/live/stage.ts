@@ -23,9 +23,12 @@ export class Stage {
   private readonly fallbackHeight: number | undefined
   private painted: { scene: Scene; density: number } | undefined
   /** What painting needs from the page. */
-  readonly surroundings = new Images(
-    () => this.painted && this.paint(this.painted.scene, this.painted.density),
-  )
+  readonly surroundings = new Images(() => {
+    if (this.painted) this.paint(this.painted.scene, this.painted.density)
+    this.pictured?.()
+  })
+  /** Called when a picture has come, or cannot be had. */
+  pictured: (() => void) | undefined
   /** A static picture of the chart that the page came with: it stays until the first picture is painted. */
   private standIn: Element[]
 

@@ -28,6 +28,7 @@ const doubled = [1, 1, 2, 2, 3, 3].map((hour, i) => ({
 }))
 /** As many colours as there are names. */
 const HUES = Array.from({ length: 60 }, (_, i) => `hsl(${i * 6} 60% 45%)`)
+const MANY = Array.from({ length: 9000 }, (_, hour) => ({ hour, load: (hour * 7919) % 1000 }))
 const BARS: Description = { draw: 'bar', x: 'pier', y: 'boarded' }
 const LINE: Description = { draw: 'line', x: 'hour', y: 'load' }
 
@@ -177,6 +178,27 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { ...LINE, scales: { y: { kind: 'log' } } },
     ['not-on-log', 'scales.y.kind'],
     { ...LINE, scales: { y: { kind: 'signed log' } } },
+  ],
+  [
+    'the points of a line of very many',
+    MANY,
+    { ...LINE, points: true },
+    ['too-many-to-mark', 'points'],
+    { ...LINE, points: true, where: { hour: { until: 40 } } },
+  ],
+  [
+    'the labels of a line of very many',
+    MANY,
+    { ...LINE, label: true },
+    ['too-many-to-mark', 'label'],
+    { ...LINE, label: true, where: { hour: { until: 6 } } },
+  ],
+  [
+    'the labels of very many points',
+    Array.from({ length: 25_000 }, (_, hour) => ({ hour, load: (hour * 7919) % 10_007 })),
+    { ...LINE, draw: 'scatter', label: true },
+    ['too-many-to-mark', 'label'],
+    { ...LINE, draw: 'scatter' },
   ],
   [
     'a negative slice',

@@ -23,6 +23,7 @@ import { nothing } from './nothing.ts'
 import { periodWords } from './period-words.ts'
 import type { DrawnShapes } from './shape-labels.ts'
 import { tinyWords } from './tiny.ts'
+import { tooMany } from './too-many.ts'
 import type { PlacedWords } from './words.ts'
 
 /** A pane whose parts are planned: all that drawing it needs beside the place of its plot. */
@@ -99,6 +100,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
             .flatMap(axis => layouts.get(axis.name)?.findings ?? []),
           ...(tiny ? [] : guides.findings),
           ...worded.findings,
+          ...drawn.flatMap(unmarked),
         ],
   }
 }
@@ -171,6 +173,14 @@ function drawAll(
     }
   })
 }
+
+/** Lines whose points are not marked although it is asked for: very many of them are drawn by their extremes. */
+const unmarked = ({ bound, batches }: DrawnShapes): Finding[] =>
+  bound.drawing.points &&
+  bound.drawing.kind.looks?.includes('points') &&
+  batches.some(batch => batch.kind === 'lines' && batch.keys.length === 0 && batch.x.length > 0)
+    ? [tooMany('points', 'Points', bound)]
+    : []
 
 /** The words beside slices. */
 function sliceWords({ input, pies }: PlannedPane, drawn: readonly DrawnShapes[], plot: Box): Batch[] {

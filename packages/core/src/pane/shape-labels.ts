@@ -14,6 +14,7 @@ import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 import { labelFigures, numberWriter } from './label-figures.ts'
+import { tooMany } from './too-many.ts'
 
 /** The shapes of one drawing. */
 export interface DrawnShapes {
@@ -33,6 +34,8 @@ export function shapeLabels(
   const jobs = drawn
     .flatMap(({ bound, batches }) => {
       const job = jobFor(bound, batches, tongue)
+      if (bound.labels && !bound.drawing.kind.parts && !job?.batch.keys.length && bound.marks.length > 0)
+        findings.push(tooMany('label', 'Labels', bound))
       return job ? [{ bound, job }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
