@@ -317,3 +317,36 @@ test('easing speaks CSS', () => {
   expect(readEasing('steps(4, start)')(0.1)).toBe(0.25)
   expect(() => readEasing('bouncy')).toThrow(expect.objectContaining({ code: 'bad-option' }))
 })
+
+test('the strokes under names stay as others come, and a label that changes its look is never unseen', () => {
+  const rows = [
+    { at: 1, pier: 'Old Mole', boarded: 90 },
+    { at: 2, pier: 'Old Mole', boarded: 40 },
+    { at: 1, pier: 'Kelp Quay', boarded: 300 },
+    { at: 2, pier: 'Kelp Quay', boarded: 310 },
+  ]
+  const frame = { width: 700, height: 400, measure: measureInter }
+  const sceneOf = (list: object[], description: Description) =>
+    compose(chart(table(list as Record<string, unknown>[]), description), {}, frame)
+  const lines: Description = { draw: 'line', x: 'at', y: 'boarded', color: 'pier' }
+  const motion = between(
+    sceneOf(rows, lines),
+    sceneOf([...rows, { at: 3, pier: 'Old Mole', boarded: 9 }], lines),
+  )
+  for (const at of [0, 0.3, 0.7]) {
+    const strokes = motion(at, at).batches.filter(batch => batch.id === 'ends/strokes')
+    expect(strokes.flatMap(({ alpha }) => Array.from(alpha ?? [1, 1]))).toEqual([1, 1])
+  }
+  const bars: Description = { draw: 'bar', y: 'pier', x: 'sum of boarded', label: true }
+  const turned = rows.map(row => ({ ...row, boarded: row.pier === 'Old Mole' ? 900 : row.boarded }))
+  const glide = between(sceneOf(rows, bars), sceneOf(turned, bars))
+  for (let at = 0; at <= 1; at += 0.05) {
+    const seen = new Map<string | number, number>()
+    for (const batch of glide(at, at * 0.999).batches)
+      if (batch.kind === 'texts' && batch.of === 'drawing 0/bar')
+        batch.texts.forEach((_, i) => {
+          seen.set(batch.keys[i], (seen.get(batch.keys[i]) ?? 0) + (batch.alpha?.[i] ?? 1))
+        })
+    for (const pier of ['Old Mole', 'Kelp Quay']) expect(seen.get(pier)).toBeGreaterThan(0.9)
+  }
+})

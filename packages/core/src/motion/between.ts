@@ -1,10 +1,10 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Scene, Texts } from '../scene/scene.ts'
 import { type BatchAt, type GlideContext, joined, type Progress } from './blend.ts'
-import { enter, leave } from './enter-leave.ts'
+import { enter, leave, revealLines } from './enter-leave.ts'
 import { glideAreas } from './glide-areas.ts'
 import { glideLabels, type LabelGroup, labelGroup, leavingLabels } from './glide-labels.ts'
-import { glideLines, revealLines } from './glide-lines.ts'
+import { glideLines } from './glide-lines.ts'
 import { glidePiles, isPiles, type Piles } from './glide-piles.ts'
 import { glideRects } from './glide-rects.ts'
 import { glideDiscs, glideSegments, glideTexts } from './glide-shapes.ts'
@@ -43,7 +43,7 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
   }
   for (const batch of gone)
     if (batch.part === 'guide')
-      steps.push(isLabels(batch) ? leavingLabels(batch, groupOf(batch.of)) : leave(batch))
+      steps.push(isLabels(batch) ? leavingLabels(batch, groupOf(batch.of), context) : leave(batch))
   for (const batch of to.batches) {
     if (batch.part === 'data' && leaversDue.length > 0) {
       steps.push(...leaversDue.map(leave))
@@ -52,7 +52,8 @@ export function between(from: Scene, to: Scene, says: GlideContext['says'] = 'af
     const old = before.get(`${batch.kind} ${batch.id}`)
     if (isLabels(batch)) {
       const group = groupOf(batch.of)
-      for (const labels of old ?? []) if (labels.kind === 'texts') steps.push(leavingLabels(labels, group))
+      for (const labels of old ?? [])
+        if (labels.kind === 'texts') steps.push(leavingLabels(labels, group, context))
       steps.push(glideLabels(batch, group, context))
     } else steps.push(...(old ? glide(joined(old), batch, context) : [enter(batch, places, context)]))
   }

@@ -1,7 +1,6 @@
-import type { Batch, Rects } from '../scene/scene.ts'
+import type { Batch, Lines, Rects, Scene } from '../scene/scene.ts'
 import { placeBefore } from './before.ts'
 import { type BatchAt, faded, type GlideContext, mixed } from './blend.ts'
-import { revealLines } from './glide-lines.ts'
 import { glidePiles, isPiles } from './glide-piles.ts'
 import { openWedges } from './open-wedges.ts'
 import type { Places } from './places.ts'
@@ -122,4 +121,41 @@ export function growRect(
   const now = start + (end - start) * eased
   out.y[i] = Math.min(base, now)
   out.height[i] = Math.abs(now - base)
+}
+
+/** Lines drawn from the left edge of the plot to the right, all at one pace. */
+export function revealLines(batch: Lines, scene: Scene): BatchAt {
+  const plot = scene.plots[batch.pane ?? 0]
+  return eased => {
+    const edge = plot.x + plot.width * eased
+    const starts = new Uint32Array(batch.names.length + 1)
+    const x: number[] = []
+    const y: number[] = []
+    batch.names.forEach((_, line) => {
+      for (let i = batch.starts[line]; i < batch.starts[line + 1]; i++) {
+        if (batch.x[i] <= edge) {
+          x.push(batch.x[i])
+          y.push(batch.y[i])
+          continue
+        }
+        if (i > batch.starts[line] && batch.x[i - 1] <= edge) {
+          const t = (edge - batch.x[i - 1]) / (batch.x[i] - batch.x[i - 1])
+          x.push(edge)
+          y.push(batch.y[i - 1] + (batch.y[i] - batch.y[i - 1]) * t)
+        }
+        break
+      }
+      starts[line + 1] = x.length
+    })
+    return {
+      ...batch,
+      starts,
+      x: Float32Array.from(x),
+      y: Float32Array.from(y),
+      atX: batch.atX.subarray(0, x.length),
+      atY: batch.atY.subarray(0, x.length),
+      keys: [],
+      rows: undefined,
+    }
+  }
 }

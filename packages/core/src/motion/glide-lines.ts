@@ -27,6 +27,12 @@ export function glideLines(old: Lines, batch: Lines, context: GlideContext): Bat
   const shown: number[] = []
   batch.names.forEach((name, line) => {
     const was = oldNames.get(name)
+    // Strokes of guides stand on no scale: they move as they are.
+    if (was !== undefined && whole && sizeOf(old, was) === sizeOf(batch, line)) {
+      shown.push(line)
+      routes.push(strokeOf(old, was, batch, line))
+      return
+    }
     if (was === undefined || whole) {
       fresh.push(line)
       return
@@ -46,6 +52,22 @@ export function glideLines(old: Lines, batch: Lines, context: GlideContext): Bat
     steps.push((_, time) => faded(entering, time))
   }
   return steps
+}
+
+const sizeOf = ({ starts }: Lines, line: number): number => starts[line + 1] - starts[line]
+
+/** A stroke of as many vertices before and after. */
+function strokeOf(old: Lines, was: number, batch: Lines, line: number): Route {
+  const part = <A extends Float32Array | Float64Array>(array: A, { starts }: Lines, at: number): number[] =>
+    Array.from(array.subarray(starts[at], starts[at + 1]))
+  return {
+    fromX: part(old.x, old, was),
+    fromY: part(old.y, old, was),
+    toX: part(batch.x, batch, line),
+    toY: part(batch.y, batch, line),
+    atX: part(batch.atX, batch, line),
+    atY: part(batch.atY, batch, line),
+  }
 }
 
 interface Placing {
@@ -248,42 +270,5 @@ function pickLines(batch: Lines, which: number[]): Lines {
     y: pick(batch.y, new Float32Array(count)),
     atX: pick(batch.atX, new Float64Array(count)),
     atY: pick(batch.atY, new Float64Array(count)),
-  }
-}
-
-/** Lines drawn from the left edge of the plot to the right, all at one pace. */
-export function revealLines(batch: Lines, scene: Scene): BatchAt {
-  const plot = scene.plots[batch.pane ?? 0]
-  return eased => {
-    const edge = plot.x + plot.width * eased
-    const starts = new Uint32Array(batch.names.length + 1)
-    const x: number[] = []
-    const y: number[] = []
-    batch.names.forEach((_, line) => {
-      for (let i = batch.starts[line]; i < batch.starts[line + 1]; i++) {
-        if (batch.x[i] <= edge) {
-          x.push(batch.x[i])
-          y.push(batch.y[i])
-          continue
-        }
-        if (i > batch.starts[line] && batch.x[i - 1] <= edge) {
-          const t = (edge - batch.x[i - 1]) / (batch.x[i] - batch.x[i - 1])
-          x.push(edge)
-          y.push(batch.y[i - 1] + (batch.y[i] - batch.y[i - 1]) * t)
-        }
-        break
-      }
-      starts[line + 1] = x.length
-    })
-    return {
-      ...batch,
-      starts,
-      x: Float32Array.from(x),
-      y: Float32Array.from(y),
-      atX: batch.atX.subarray(0, x.length),
-      atY: batch.atY.subarray(0, x.length),
-      keys: [],
-      rows: undefined,
-    }
   }
 }
