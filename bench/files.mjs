@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { paintCanvas } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { chart, derive, openTable, Playback, sceneOf, toFilm, toPng } from '@dapplo/node'
+import { chart, reshape, openTable, Playback, sceneOf, toFilm, toPng } from '@dapplo/node'
 import { createCanvas, GifEncoder } from '@napi-rs/canvas'
 import { ratio, timeBoth } from './measure.mjs'
 
@@ -25,7 +25,7 @@ const png = await timeBoth(
 )
 ratio('a PNG of 1280 × 800', png.ours, png.bare, 1.5)
 
-const piers = derive(openTable(at('demo-data/piers.csv')), [
+const piers = reshape(openTable(at('demo-data/piers.csv')), [
   { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
 ])
 const race = chart(piers, {

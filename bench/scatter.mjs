@@ -1,5 +1,5 @@
 // A scatter of a million points, frame by frame; and a hundred thousand discs as SVG.
-import { chart, compose, paintCanvas, table, toSvgText, View } from '@dapplo/core'
+import { chart, compose, paintCanvas, table, paintSvg, View } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { createCanvas } from '@napi-rs/canvas'
 import { ratio, timeBoth } from './measure.mjs'
@@ -63,7 +63,7 @@ const discs = compose(
 )
 const points = discs.batches.find(batch => batch.kind === 'discs')
 const svg = await timeBoth(
-  () => toSvgText(discs).length,
+  () => paintSvg(discs).length,
   () => {
     const out = []
     for (let i = 0; i < points.x.length; i++)

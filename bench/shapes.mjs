@@ -1,4 +1,4 @@
-import { chart, compose, derive } from '@dapplo/core'
+import { chart, compose, reshape } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { time } from './measure.mjs'
 
@@ -7,7 +7,7 @@ const lineOf = (table, x, y) => chart(table, { draw: 'line', x, y, color: 'route
 
 /** Milliseconds for sums by time and route: those of a composed chart, less those of the same chart over finished sums. */
 export function groupingCost(table, phrase) {
-  const sums = derive(table, [{ group: [phrase, 'route'], values: ['sum of passengers'] }])
+  const sums = reshape(table, [{ group: [phrase, 'route'], values: ['sum of passengers'] }])
   const whole = time(() => compose(lineOf(table, phrase, 'sum of passengers'), {}, frame))
   const drawing = time(() =>
     compose(lineOf(sums, { column: phrase }, { column: 'sum of passengers' }), {}, frame),

@@ -213,13 +213,13 @@ test('what a person would regret is said once in the console of a page in the ma
     const rows = table([{ pier: 'Harbour', boarded: 10 }])
     const element = document.body.appendChild(document.createElement('div'))
     for (let i = 0; i < 3; i++) {
-      mount(chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', hole: 0.5 }), element)
+      mount(chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', hollow: 0.5 }), element)
       await new Promise(requestAnimationFrame)
     }
   })
   await still(page)
-  expect(said.filter(text => text.includes('"hole"'))).toEqual([
-    '"hole" changes nothing about "bar" (at hole). Leave it out, or use it with "pie".',
+  expect(said.filter(text => text.includes('"hollow"'))).toEqual([
+    '"hollow" changes nothing about "bar" (at hole). Leave it out, or use it with "pie".',
   ])
   await page.context().close()
 })

@@ -113,8 +113,8 @@ describe('axes', () => {
   test('logarithms have minor lines, stripes and emphasis their shapes, pictures their places', () => {
     const ids = (name: string) => new Set(sceneOf(name).batches.map(batch => batch.id))
     expect(ids('Logarithms').has('grid y/minor')).toBe(true)
-    for (const id of ['stripes x', 'grid x/emphasis', 'axis x/ticks'])
-      expect(ids('Stripes and emphasis').has(id)).toBe(true)
+    for (const id of ['stripes x', 'grid x/strong', 'axis x/ticks'])
+      expect(ids('Stripes and strong lines').has(id)).toBe(true)
     const pictures = sceneOf('Pictures').batches.find(batch => batch.kind === 'images')
     expect(pictures?.kind === 'images' && pictures.words).toEqual([
       'Guillemot',

@@ -325,7 +325,7 @@ describe('the race', () => {
     const at = () => page.evaluate(() => window.charts[0].state.at ?? 0)
     const period = () =>
       page.evaluate(() => {
-        const words = window.charts[0].scene.batches.find(batch => batch.id === 'period')
+        const words = window.charts[0].scene.batches.find(batch => batch.id === 'stamp')
         return words?.kind === 'texts' ? words.texts[0] : ''
       })
     expect(await period()).toBe('2001')

@@ -5,10 +5,10 @@ import {
   addFont,
   chart,
   DapploError,
-  derive,
   findingsOf,
   type House,
   openTable,
+  reshape,
   sceneOf,
   table,
   toCsv,
@@ -37,7 +37,7 @@ afterAll(async () => {
   await browser?.close()
   rmSync(folder, { recursive: true })
 })
-const piers = derive(openTable(join(root, 'demo-data/piers.csv')), [
+const piers = reshape(openTable(join(root, 'demo-data/piers.csv')), [
   { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
   { where: { year: ['2001', '2002', '2003'] } },
 ])

@@ -32,7 +32,7 @@ export function runCase(core, { data, file, description, state, frame }, work = 
     core.dataTables(composition, 50)
     core.rowsInBox(composition, view.root, { x: 0, y: 0, width: scene.width, height: scene.height })
     core.hotspots(composition, measure)
-    const svg = core.toSvgText(scene)
+    const svg = core.paintSvg(scene)
     const attribute = /="[^"]*(?:NaN|Infinity|undefined)[^"]*"/.exec(
       svg.replace(/>[^<]*</g, '><').replace(/aria-label="[^"]*"/g, ''),
     )

@@ -1,4 +1,4 @@
-import { type Chart, chart, derive, readCsv, type Spread, spread, table } from 'dapplo'
+import { type Chart, chart, readCsv, reshape, type Spread, spread, table } from 'dapplo'
 
 /** One entry of the page: what to look at, and the chart that shows it. */
 export interface AxisExample {
@@ -46,7 +46,7 @@ export function axisExamples(sailingsText: string, piersText: string, vesselsTex
       delay_minutes: { label: 'Delay', unit: 'minutes' },
     },
   })
-  const piers = derive(readCsv(piersText, { name: 'piers' }), [
+  const piers = reshape(readCsv(piersText, { name: 'piers' }), [
     { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
   ])
   const vessels = readCsv(vesselsText, { name: 'vessels' })
@@ -225,15 +225,15 @@ export function axisExamples(sailingsText: string, piersText: string, vesselsTex
       }),
     },
     {
-      name: 'Stripes and emphasis',
+      name: 'Stripes and strong lines',
       chart: chart(sailings, {
         draw: 'line',
-        title: 'Stripes, emphasis, ticks, both outer sides',
+        title: 'Stripes, strong lines, ticks, both outer sides',
         x: 'day of departed',
         y: 'sum of passengers',
         where: { departed: { from: '2024-01-01', until: '2024-05-01' } },
         axes: {
-          x: { stripes: true, emphasis: 'month', side: 'top', tickLength: 5 },
+          x: { stripes: true, strongAt: 'month', side: 'top', tickLength: 5 },
           y: { grid: { dash: [2, 3] }, side: 'right' },
         },
       }),

@@ -2,7 +2,7 @@ import { chart, type Live, mount } from 'dapplo'
 import { sailings } from './tables.ts'
 import { panel, theme } from './theme.ts'
 
-const shared = { respond: 'filter', motion: { duration: 200 } } as const
+const shared = { respond: 'narrow', motion: { duration: 200 } } as const
 
 const charts: Live[] = [
   mount(

@@ -25,7 +25,7 @@ const ring = mount(
     detailOf: 'routes',
     title: '{route}, by vessel',
     draw: 'pie',
-    hole: 0.6,
+    hollow: 0.6,
     x: 'vessel',
     y: 'sum of revenue',
     respond: 'ignore',

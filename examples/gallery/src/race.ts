@@ -16,7 +16,7 @@ const live = mount(
     order: 'ranked',
     top: 10,
     through: 'year',
-    summary: '{sum of passengers} passengers at {count} piers',
+    stamp: { note: '{sum of passengers} passengers at {count} piers' },
     scales: { through: { each: 900 } },
     legend: false,
   }),

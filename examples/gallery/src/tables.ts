@@ -1,4 +1,4 @@
-import { derive, readCsv } from 'dapplo'
+import { readCsv, reshape } from 'dapplo'
 import piersText from '../../../demo-data/piers.csv?raw'
 import sailingsText from '../../../demo-data/sailings.csv?raw'
 import targetsText from '../../../demo-data/targets.csv?raw'
@@ -20,7 +20,7 @@ export const targets = readCsv(targetsText, { name: 'targets' })
 export const tickets = readCsv(ticketsText, { name: 'tickets' })
 export const vessels = readCsv(vesselsText, { name: 'vessels' })
 /** A row for each pier and year. */
-export const piers = derive(readCsv(piersText, { name: 'piers' }), [
+export const piers = reshape(readCsv(piersText, { name: 'piers' }), [
   { long: { keep: ['pier'], name: 'year', value: 'passengers' } },
 ])
 

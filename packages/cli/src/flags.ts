@@ -1,9 +1,12 @@
 import { dirname } from 'node:path'
 import { addFont, DapploError, firstFont, type House, type PictureFrame } from '@dapplo/node'
-import type { Command } from 'commander'
+import { type Command, Option } from 'commander'
+import { RENAMED } from './input.ts'
 
 /** Flags for the fields of a description; each has the field's name. */
 export function withChartFlags(command: Command): Command {
+  // What was called otherwise is still understood, to be answered by its new name.
+  for (const old of Object.keys(RENAMED)) command.addOption(new Option(`--${old} <value>`).hideHelp())
   return command
     .option('--draw <kind>', 'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
@@ -17,7 +20,7 @@ export function withChartFlags(command: Command): Command {
     .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
     .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
     .option('--points', 'mark the points of lines')
-    .option('--hole <share>', 'the empty middle of a ring, 0 to 1')
+    .option('--hollow <share>', 'the empty middle of a ring, 0 to 1')
     .option('--fit <curve>', 'the curve of a trend: linear, log, exponential, local, or \'{"degree": 2}\'')
     .option(
       '--band [confidence]',
@@ -41,8 +44,11 @@ export function withChartFlags(command: Command): Command {
     .option('--no-legend', 'leave the legend out')
     .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
     .option('--through <phrase>', 'what the chart is played through, such as year')
-    .option('--period <words>', 'shown large for the period that is reached')
-    .option('--summary <words>', 'shown under the period, with holes such as "{sum of passengers}"')
+    .option(
+      '--stamp <words>',
+      'what the chart shows at the moment, such as "{year}"; JSON for a note and a place',
+    )
+    .option('--no-stamp', 'leave it out')
     .option('--id <name>', 'by which scripts and other charts find it on a page')
     .option('--link <phrase>', 'the address that each shape leads to')
     .option(
@@ -52,7 +58,7 @@ export function withChartFlags(command: Command): Command {
     .option('--no-tooltip', 'no tooltip on pages')
     .option('--zoom <directions>', 'on pages: x, y or xy')
     .option('--select <gesture>', 'on pages: click, box or lasso; JSON for several')
-    .option('--respond <how>', 'on pages, to selections elsewhere: highlight, filter or ignore')
+    .option('--respond <how>', 'on pages, to selections elsewhere: dim, narrow or ignore')
     .option('--motion <json>', 'such as \'{"duration": 200}\'')
     .option('--no-motion', 'nothing moves')
     .option('--controls <json>', 'controls above the chart on pages')

@@ -124,7 +124,7 @@ export const FIELDS = [
   'arrange',
   'between',
   'points',
-  'hole',
+  'hollow',
   'fit',
   'band',
   'top',
@@ -141,8 +141,7 @@ export const FIELDS = [
   'legend',
   'background',
   'through',
-  'period',
-  'summary',
+  'stamp',
   'id',
   'link',
   'tooltip',
@@ -154,15 +153,21 @@ export const FIELDS = [
 ] as const
 
 /** Fields that hold a number, where they are not structured. */
-const NUMBERS = new Set<string>(['top', 'hole', 'band'])
+const NUMBERS = new Set<string>(['top', 'hollow', 'band'])
 
 /** Fields that hold words only, which may begin with a bracket or a hole, as in "{count} sailings". */
-const WORDS = new Set<string>(['title', 'subtitle', 'caption', 'source', 'period', 'summary', 'id', 'rest'])
+const WORDS = new Set<string>(['title', 'subtitle', 'caption', 'source', 'id', 'rest'])
 /** Fields that hold words with holes, or structure. */
-const HOLED = new Set<string>(['label', 'tooltip', 'link'])
+const HOLED = new Set<string>(['label', 'tooltip', 'link', 'stamp'])
+
+/** Flags that had other names before. */
+export const RENAMED = { hole: '--hollow', period: '--stamp', summary: '--stamp' }
 
 /** The fields of a description that flags of their names set. */
 export function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
+  for (const [old, now] of Object.entries(RENAMED))
+    if (flags[old] !== undefined)
+      throw new DapploError('renamed', `--${old} is called ${now}`, `--${old}`, `Write ${now} instead.`)
   const out: Record<string, unknown> = {}
   for (const field of FIELDS) {
     const value = flags[field]

@@ -42,12 +42,12 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
 })
 
 export { keepRecent, spanLength } from './table/live/keep.ts'
-export { type LoadOptions, loadCsv } from './table/open/csv-parts.ts'
+export { type PartsOptions, readCsvInParts } from './table/open/csv-parts.ts'
 export { readCsv, readJson, readLines, readRecords, table } from './table/open/read.ts'
 export type { CsvOptions } from './table/read/csv.ts'
 export { hasManyRecords } from './table/read/json-text.ts'
-export { derive, type Step } from './table/reshape/derive.ts'
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/reshape/look.ts'
+export { reshape, type Step } from './table/reshape/reshape.ts'
 export {
   type Followed,
   formatOf,

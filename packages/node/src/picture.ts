@@ -7,11 +7,11 @@ import {
   type Frame,
   Playback,
   paintCanvas,
+  paintSvg,
   type Scene,
   Spread,
   type State,
   type Surroundings,
-  toSvgText,
   View,
 } from '@dapplo/core'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
@@ -71,7 +71,7 @@ export function toSvg(
   state: State = {},
 ): string {
   const scene = sceneOf(chart, frame, state)
-  return toSvgText(scene, { style: frame.fonts === 'embedded' ? fontFaces(scene.font) : undefined })
+  return paintSvg(scene, { style: frame.fonts === 'embedded' ? fontFaces(scene.font) : undefined })
 }
 
 /** The chart as an SVG whose letters are outlines: alike everywhere, but no text any more. */

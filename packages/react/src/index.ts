@@ -1,5 +1,5 @@
 /** Dapplo charts as a React component: a thin face over `mount`. */
-import { compose, toSvgText } from '@dapplo/core'
+import { compose, paintSvg } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { type Chart, type Live, type MountOptions, mount, type Spread, type State } from 'dapplo'
 import { type CSSProperties, createElement, type ReactElement, useEffect, useRef } from 'react'
@@ -84,5 +84,5 @@ function pictureOf({
     background,
     measure: measureInter,
   }
-  return toSvgText(compose(chart as Chart, state, frame))
+  return paintSvg(compose(chart as Chart, state, frame))
 }

@@ -5,13 +5,13 @@ const routes = { draw: 'pie', x: 'route', y: 'sum of passengers', where: in2024 
 
 export const pie = [
   chart(sailings, { ...routes, title: 'Shares of passengers' }),
-  chart(sailings, { ...routes, title: 'A ring around the whole', hole: 0.62 }),
+  chart(sailings, { ...routes, title: 'A ring around the whole', hollow: 0.62 }),
   chart(sailings, {
     ...routes,
     title: 'Values instead of shares',
     y: 'sum of revenue',
     label: 'sum of revenue',
-    hole: 0.62,
+    hollow: 0.62,
   }),
   chart(tickets, { draw: 'pie', title: 'Tickets by kind', color: 'kind', y: 'sum of sold', legend: 'right' }),
   chart(sailings, { ...routes, title: 'The two largest, and the rest', top: 2, rest: 'Other routes' }),
@@ -20,6 +20,6 @@ export const pie = [
     title: 'In the order of the week',
     x: 'weekday of departed',
     y: 'count',
-    hole: 0.4,
+    hollow: 0.4,
   }),
 ]

@@ -1,16 +1,16 @@
 import {
   type CsvOptions,
   DapploError,
-  type LoadOptions,
-  loadCsv,
   mediaFormat,
   namedFormat,
+  type PartsOptions,
+  readCsvInParts,
   readText,
   type Table,
   type TableOptions,
 } from '@dapplo/core'
 
-export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<LoadOptions, 'signal'> {
+export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<PartsOptions, 'signal'> {
   /** Default: told by the address's ending, else by the answer's media type, else CSV. */
   as?: 'csv' | 'json' | 'lines'
   signal?: AbortSignal
@@ -50,5 +50,7 @@ export async function fetchTable<R = any>(
   }
   const format = options.as ?? namedFormat(url) ?? mediaFormat(type) ?? 'csv'
   const named = { source: url, ...options, name }
-  return format === 'csv' ? loadCsv<R>(text, named as never) : (readText(text, format, named) as Table<R>)
+  return format === 'csv'
+    ? readCsvInParts<R>(text, named as never)
+    : (readText(text, format, named) as Table<R>)
 }

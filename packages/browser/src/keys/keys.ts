@@ -3,8 +3,8 @@ import {
   type Reading,
   readAt,
   type Standing,
-  type Step,
   type Told,
+  type WalkStep,
   walk,
 } from '@dapplo/core/small'
 
@@ -26,7 +26,7 @@ export interface KeyHost {
   escape(): boolean
 }
 
-const STEPS: Record<string, Step> = {
+const STEPS: Record<string, WalkStep> = {
   ArrowRight: 'next',
   ArrowLeft: 'previous',
   ArrowUp: 'up',
@@ -115,7 +115,7 @@ export class Keys {
     return standing && readAt(this.host.composition(), standing.x, standing.y)
   }
 
-  private step(step: Step): void {
+  private step(step: WalkStep): void {
     const composition = this.host.composition()
     const { tongue } = composition
     this.standing = walk(composition, this.standing, step)

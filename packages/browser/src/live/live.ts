@@ -16,7 +16,7 @@ import { effect } from '@preact/signals-core'
 import { staleWords } from '../feed/stale-words.ts'
 import { Pointer } from '../point/pointer.ts'
 import { pointedRow, Telling } from '../point/telling.ts'
-import type { FilmOptions } from '../save/record.ts'
+import type { RecordingOptions } from '../save/record.ts'
 import { PageMember } from './member.ts'
 import type { Abilities, Installed, Live, MountOptions, PartHost } from './model.ts'
 import { Moment } from './moment.ts'
@@ -152,7 +152,7 @@ export class LiveChart implements Live, PartHost {
     return need(this.can.svg, 'saving', 'toSvg')(end ? this.goal : this.scene)
   }
 
-  toWebm(options: FilmOptions = {}): Promise<Blob> {
+  toWebm(options: RecordingOptions = {}): Promise<Blob> {
     return need(this.can.film, 'saving', 'toWebm')(options)
   }
 

@@ -19,7 +19,7 @@ import type {
 import type { Zoom } from '../explore/zoom.ts'
 import type { Playing } from '../play/playing.ts'
 import type { Pointer } from '../point/pointer.ts'
-import type { FilmOptions } from '../save/record.ts'
+import type { RecordingOptions } from '../save/record.ts'
 import type { Stage } from './stage.ts'
 
 export interface MountOptions {
@@ -75,7 +75,7 @@ export interface Live {
    * A film of the chart as WebM, made while it plays through its periods, or while what `during` does changes it. Throws
    * `no-film` where there is nothing to film or the browser cannot record; `signal` ends it.
    */
-  toWebm(options?: FilmOptions): Promise<Blob>
+  toWebm(options?: RecordingOptions): Promise<Blob>
   /** The values that are shown, as CSV. */
   toCsv(): string
   /** Takes the chart off the page, with every listener and element that it brought. */
@@ -134,7 +134,7 @@ export interface Abilities {
   png?(scene: Scene): Promise<Blob>
   svg?(scene: Scene): string
   csv?(composition: Composition): string
-  film?(options: FilmOptions): Promise<Blob>
+  film?(options: RecordingOptions): Promise<Blob>
   playing?: Playing
 }
 

@@ -6,7 +6,7 @@ const RATE = 30
 /** Milliseconds that the last picture stays. */
 const REST = 1000
 
-export interface FilmOptions {
+export interface RecordingOptions {
   /**
    * What happens in the film, such as changes of data and of the chart; it ends when this has settled and everything
    * has come to rest. Default: the chart plays from its first to its last period.
@@ -23,7 +23,7 @@ export async function record(
   playing: Playing | undefined,
   canvas: HTMLCanvasElement,
   moving: () => boolean,
-  { during, signal, progress }: FilmOptions,
+  { during, signal, progress }: RecordingOptions,
 ): Promise<Blob> {
   const plays = playing && playing.length > 0 ? playing : undefined
   if (!during && !plays)

@@ -1,4 +1,4 @@
-import { toSvgText } from '@dapplo/core/small'
+import { paintSvg } from '@dapplo/core/small'
 import type { Part } from '../live/model.ts'
 import { record } from './record.ts'
 import { csvOf, pngOf } from './save.ts'
@@ -8,7 +8,7 @@ export const saving: Part = {
   name: 'saving',
   install({ can, stage, live }) {
     can.png = scene => pngOf(scene, stage.surroundings)
-    can.svg = scene => toSvgText(scene)
+    can.svg = scene => paintSvg(scene)
     can.csv = csvOf
     can.film = options => record(can.playing, stage.canvas, () => live.moving, options)
     return {}

@@ -64,7 +64,7 @@ const AXIS = {
   side: ['left', 'right', 'top', 'bottom'],
   minor: [true],
   stripes: [true],
-  emphasis: ['week'],
+  strongAt: ['week'],
   tickLength: [6],
   images: [{ 'North Sound': 'data:image/png;base64,AA' }, { 'Old Mole': 'data:image/png;base64,AA' }],
   ticks: [1, { every: 7 }, { every: { days: 3 } }],

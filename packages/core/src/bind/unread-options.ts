@@ -44,7 +44,7 @@ const AXIS_OPTIONS: Readonly<Record<keyof AxisOptions, readonly Reads[]>> = {
   ticks: POSITIONS,
   format: ['numbers', 'times'],
   minor: ['numbers'],
-  emphasis: ['times'],
+  strongAt: ['times'],
   images: ['categories'],
 }
 

@@ -16,6 +16,19 @@ import { chartFile, description as drawnDescription, source, spreadFile } from '
 
 type Schema = v.GenericSchema<any, any>
 
+/** Options that had other names before. */
+const RENAMED = new Map([
+  ['hole', { name: 'hollow', hint: 'Write hollow: 0.5.' }],
+  ['emphasis', { name: 'strongAt', hint: 'Write strongAt: "month".' }],
+  ['period', { name: 'stamp', hint: 'Write stamp: "…", or stamp: { words: "…" }.' }],
+  ['summary', { name: 'stamp', hint: 'Write stamp: { note: "…" }.' }],
+])
+/** Words that had other names before. */
+const RENAMED_WORDS = new Map([
+  ['"highlight"', '"dim"'],
+  ['"filter"', '"narrow"'],
+])
+
 /** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
 export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
   const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
@@ -30,6 +43,9 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
     .replace(/\.(\d+)/g, '[$1]')
   const key = issue.path?.at(-1)?.key
   if (issue.type === 'strict_object' && issue.expected === 'never') {
+    const renamed = RENAMED.get(String(key))
+    if (renamed)
+      throw new DapploError('renamed', `"${String(key)}" is called "${renamed.name}"`, path, renamed.hint)
     throw new DapploError(
       'unknown-option',
       `There is no option "${String(key)}"`,
@@ -54,6 +70,9 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
       `Write as: ${JSON.stringify(value)}.`,
     )
   }
+  const word = key === 'respond' ? RENAMED_WORDS.get(issue.received) : undefined
+  if (word)
+    throw new DapploError('renamed', `${issue.received} is called ${word}`, path, `Write respond: ${word}.`)
   throw new DapploError(
     'bad-description',
     `${issue.received === 'undefined' ? 'Nothing' : issue.received} stands where ${expected(issue.expected)} belongs`,

@@ -45,6 +45,8 @@ export type Legends = InferOutput<typeof legend>
 export type Gesture = InferOutput<typeof schema.gesture>
 /** Something to choose by: `set` names a part of the description, such as `draw` or `where.route`; `to` are its values. */
 export type Control = InferOutput<typeof schema.control>
+/** Words that say what a chart shows at the moment. */
+export type Stamp = NonNullable<InferOutput<typeof schema.whole>['stamp']>
 /** A picture behind a chart. */
 export type Background = InferOutput<typeof schema.background>
 

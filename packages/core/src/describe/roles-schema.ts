@@ -44,7 +44,7 @@ export const bound = {
 /** How what is bound is drawn. */
 export const looks = {
   /** The empty middle of a ring, as a share of its radius, 0 to 1. Default 0, a pie. */
-  hole: v.optional(share),
+  hollow: v.optional(share),
   /** The curve of a trend. Default `linear`. */
   fit: v.optional(
     v.union([

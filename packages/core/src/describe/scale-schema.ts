@@ -50,7 +50,7 @@ export const axisOptions = v.strictObject({
   /** A faint ground in every other room between ticks. */
   stripes: v.optional(v.boolean()),
   /** One stronger gridline where this unit of time begins. */
-  emphasis: v.optional(v.picklist(['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year'])),
+  strongAt: v.optional(v.picklist(['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year'])),
   /** Length of a stroke at each tick, in pixels. Default 0. */
   tickLength: v.optional(v.pipe(v.number(), v.minValue(0))),
   /** Pictures by category. */

@@ -31,6 +31,18 @@ export const control = v.strictObject({
   names: v.optional(v.pipe(v.array(words), v.readonly())),
 })
 
+/** Words that say what is shown at the moment. */
+export const stamp = v.strictObject({
+  /** Default, while a chart plays, the value that is reached. */
+  words: v.optional(words),
+  /** Smaller, under the words, with holes that are filled from the rows that are shown. */
+  note: v.optional(words),
+  /** `title`: at the upper right, on the lines of the title; else in a corner of the plot, behind the shapes. Default `title`. */
+  at: v.optional(
+    v.picklist(['title', 'inside top left', 'inside top right', 'inside bottom left', 'inside bottom right']),
+  ),
+})
+
 /** What stands around a chart or a spread. */
 const heading = {
   id: v.optional(v.string()),
@@ -51,16 +63,14 @@ export const whole = v.strictObject({
   axes: v.optional(v.record(v.string(), axis)),
   /** For all legends, or by what they explain: `color`, `size`, `shape`, `dash`. */
   legend: v.optional(legend),
-  /** Shown large in the plot while the chart plays. Default the value that is reached. */
-  period: v.optional(words),
-  /** Words under the period, filled in from its rows. */
-  summary: v.optional(words),
+  /** Says what a chart shows at the moment, while it plays the period that is reached; words alone, or with their place. */
+  stamp: v.optional(v.union([v.literal(false), words, stamp])),
   /** The directions in which the wheel, a drag, a pinch and keys zoom. Default none. */
   zoom: v.optional(v.union([v.literal(false), v.picklist(['x', 'y', 'xy'])])),
   /** The gestures that select. Default none. */
   select: v.optional(v.union([v.literal(false), gesture, v.array(gesture)])),
-  /** What selections made in other charts on the same table do here. Default `highlight`. */
-  respond: v.optional(v.picklist(['highlight', 'filter', 'ignore'])),
+  /** What selections made in other charts on the same table do here. Default `dim`. */
+  respond: v.optional(v.picklist(['dim', 'narrow', 'ignore'])),
   /** The id of the chart whose selected, else leading, shape this one explains. */
   detailOf: v.optional(v.string()),
   /** Controls that stand above the chart, each of which sets a part of the description. */

@@ -39,12 +39,12 @@ describe('ticks closer than they can be read become as close as they can be, and
     expect(labels(view, axis).length).toBeLessThan(100)
   })
 
-  test('emphasised gridlines too', () => {
-    const view = viewOf({ x: { emphasis: 'minute' } })
-    expect(view.findings.map(finding => finding.path)).toEqual(['axes.x.emphasis'])
-    const lines = view.scene.batches.find(batch => batch.id === 'grid x/emphasis')
+  test('strong gridlines too', () => {
+    const view = viewOf({ x: { strongAt: 'minute' } })
+    expect(view.findings.map(finding => finding.path)).toEqual(['axes.x.strongAt'])
+    const lines = view.scene.batches.find(batch => batch.id === 'grid x/strong')
     expect(lines?.kind === 'segments' && lines.x1.length).toBeLessThan(250)
-    expect(viewOf({ x: { emphasis: 'year' } }).findings).toEqual([])
+    expect(viewOf({ x: { strongAt: 'year' } }).findings).toEqual([])
   })
 
   test('the interval that was asked for is drawn wherever it can be read', () => {

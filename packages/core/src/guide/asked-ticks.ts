@@ -60,11 +60,11 @@ export function readableTimes(
   return last ?? { step, ticks: [] }
 }
 
-/** Least room between emphasised gridlines, in pixels: closer, they would be a grey ground. */
+/** Least room between strong gridlines, in pixels: closer, they would be a grey ground. */
 const EMPHASISED = 6
 
 /** Where a unit of time begins often enough to be emphasised and seldom enough to be seen; a finding where it is not. */
-export function emphasised(
+export function strongLines(
   name: string,
   unit: Unit,
   [min, max]: readonly [number, number],
@@ -78,7 +78,7 @@ export function emphasised(
     unit: 'year',
     count: 1e6,
   }
-  return { step, findings: [tooDense(name, asked, count, step, 'emphasis')] }
+  return { step, findings: [tooDense(name, asked, count, step, 'strongAt')] }
 }
 
 const spanText = ({ unit, count }: TimeStep) => (count === 1 ? unit : `${count} ${unit}s`)
@@ -89,7 +89,7 @@ export function tooDense(
   asked: number | TimeStep,
   count: number,
   drawn: number | TimeStep | undefined,
-  option: 'ticks' | 'emphasis' = 'ticks',
+  option: 'ticks' | 'strongAt' = 'ticks',
 ): Finding {
   const written = (step: number | TimeStep) => (typeof step === 'number' ? String(step) : spanText(step))
   const many = Number.isFinite(count) && count < 1e15 ? Math.round(count).toLocaleString('en') : 'too many'

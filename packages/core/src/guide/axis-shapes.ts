@@ -15,7 +15,7 @@ export interface AxisLook {
   gridColor?: string
   stripes?: boolean
   /** The division of the calendar whose beginnings have stronger gridlines. */
-  emphasis?: TimeStep
+  strongAt?: TimeStep
   /** Length of a stroke at each tick, in pixels; default none. */
   tickLength?: number
 }
@@ -32,7 +32,7 @@ function across(axis: AxisLayout, side: Side, plot: Box, value: number, pixel = 
 const alongOf = (axis: AxisLayout, side: Side) =>
   isLevel(side) ? { x: axis.scale.name } : { y: axis.scale.name }
 
-/** Everything of an axis that lies behind the data: stripes, gridlines, emphasised ones. */
+/** Everything of an axis that lies behind the data: stripes, gridlines, strong ones. */
 export function gridShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: Theme): Batch[] {
   const { side } = look
   const { name, kind, domain, zone } = axis.scale
@@ -59,11 +59,11 @@ export function gridShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: T
       }),
     )
   }
-  if (look.emphasis && kind.name === 'time') {
-    const times = timesEvery(look.emphasis, Math.min(...domain), Math.max(...domain), zone)
+  if (look.strongAt && kind.name === 'time') {
+    const times = timesEvery(look.strongAt, Math.min(...domain), Math.max(...domain), zone)
     out.push(
       ...segments(
-        `grid ${name}/emphasis`,
+        `grid ${name}/strong`,
         times.map(time => across(axis, side, plot, time)),
         { color: theme.strong, width: 1, along },
       ),

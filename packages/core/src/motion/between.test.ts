@@ -12,7 +12,7 @@ import {
   type Scene,
   table,
 } from '../index.ts'
-import { toSvgText } from '../paint/svg.ts'
+import { paintSvg } from '../paint/svg.ts'
 import { shapeCount } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { spring } from './spring.ts'
@@ -116,7 +116,7 @@ describe('a glide', () => {
             expect(batch.color.length).toBeGreaterThanOrEqual(count)
             if (batch.alpha) expect(batch.alpha.length).toBeGreaterThanOrEqual(count)
           }
-          expect(toSvgText(shown)).not.toMatch(/NaN|undefined|Infinity/)
+          expect(paintSvg(shown)).not.toMatch(/NaN|undefined|Infinity/)
         }
       }),
       { numRuns: 100 },

@@ -164,7 +164,7 @@ describe('labels count with their shapes', () => {
         const expected = sum(reached) + (sum(next) - sum(reached)) * (place - reached)
         expect(Math.abs(said - expected)).toBeLessThanOrEqual(0.006)
         expect(words('subtitle')).toEqual([`In ${2010 + reached}`])
-        expect(words('period')).toEqual([String(2010 + reached)])
+        expect(words('stamp')).toEqual([String(2010 + reached)])
         pointed += expectPointed(playback.compositionAt(place)!, description.y === 'pier')
       }),
       { numRuns: 150 },

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, compose, table, toSvgText } from '../index.ts'
+import { chart, compose, paintSvg, table } from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { short } from './hundredths.ts'
 
@@ -47,7 +47,7 @@ describe('SVG', () => {
             { k: word, n: 1 },
             { k: `${word} too`, n: 2 },
           ])
-          const svg = toSvgText(
+          const svg = paintSvg(
             compose(
               chart(rows, {
                 draw: 'line',
@@ -71,7 +71,7 @@ describe('SVG', () => {
   })
 
   test('names itself for those who cannot see it', () => {
-    const svg = toSvgText(
+    const svg = paintSvg(
       compose(
         chart(table([{ n: 1 }, { n: 3 }]), { draw: 'line', x: 'n', y: 'n', title: 'Wind' }),
         {},

@@ -36,7 +36,7 @@ export function escapeXml(text: string): string {
 }
 
 /** The scene as a standalone SVG document. */
-export function toSvgText(scene: Scene, options: SvgOptions = {}): string {
+export function paintSvg(scene: Scene, options: SvgOptions = {}): string {
   const { width, height } = scene
   const extra = Object.entries(options.attributes ?? {}).map(
     ([name, value]) => ` ${name.replace(/[^\w:-]/g, '')}="${escapeXml(value)}"`,

@@ -2,7 +2,7 @@ import type { Bound, BoundDrawing } from '../bind/model.ts'
 import { edgeMarks } from '../drawing/edge-marks.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
-import { emphasised } from '../guide/asked-ticks.ts'
+import { strongLines } from '../guide/asked-ticks.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
@@ -20,8 +20,8 @@ import { wordsLeftOut } from './left-out.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
 import type { Pane, PaneInput, PlannedAxis } from './model.ts'
 import { nothing } from './nothing.ts'
-import { periodWords } from './period-words.ts'
 import type { DrawnShapes } from './shape-labels.ts'
+import { stampInside } from './stamp.ts'
 import { tinyWords } from './tiny.ts'
 import { tooMany } from './too-many.ts'
 import type { PlacedWords } from './words.ts'
@@ -58,7 +58,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
   const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value
   const batches = [
-    ...(tiny || empty ? [] : periodWords({ ...description, figures: input.figures }, plot, theme, measure)),
+    ...(tiny || empty ? [] : stampInside({ ...description, figures: input.figures }, plot, theme, measure)),
     // Where people read from the right, words begin there.
     ...(runsLeft(tongue.locale) ? mirrored(words.batches, box) : words.batches),
     ...behind,
@@ -117,7 +117,7 @@ function guideShapes(
   for (const axis of room.axes) {
     const layout = layouts.get(axis.name)!
     if (room.empty || (axis.hidden && !sharedBelow)) continue
-    const look = withEmphasis(axis, layout, plot)
+    const look = withStrongLines(axis, layout, plot)
     findings.push(...look.findings)
     value.behind.push(...gridShapes(layout, look.value, plot, theme))
     if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
@@ -128,15 +128,15 @@ function guideShapes(
 }
 
 /** How an axis looks, with the stronger gridlines that it has room for. */
-function withEmphasis(
+function withStrongLines(
   { name, role, look }: PlannedAxis,
   layout: AxisLayout,
   plot: Box,
 ): Found<PlannedAxis['look']> {
-  if (!look.emphasis || layout.scale.kind.name !== 'time') return { value: look, findings: [] }
+  if (!look.strongAt || layout.scale.kind.name !== 'time') return { value: look, findings: [] }
   const ends = [...layout.scale.domain].sort((a, b) => a - b) as [number, number]
-  const found = emphasised(name, look.emphasis.unit, ends, role === 'x' ? plot.width : plot.height)
-  return { value: { ...look, emphasis: found.step }, findings: found.findings }
+  const found = strongLines(name, look.strongAt.unit, ends, role === 'x' ? plot.width : plot.height)
+  return { value: { ...look, strongAt: found.step }, findings: found.findings }
 }
 
 /** The shapes of every drawing, each batch knowing which it is of. */

@@ -23,6 +23,7 @@ export function wordsLeftOut(
   }
   need('the title', description.title, 'title', 'tiny/name')
   need('the subtitle', description.subtitle, 'subtitle')
+  need('the stamp', description.stampWords, 'stamp')
   need('the caption', description.caption, 'caption')
   need('the source', description.source, 'caption')
   for (const { ids, entries } of legends.needed) {

@@ -4,7 +4,7 @@ import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
-import type { HeadingFigures } from '../resolve/model.ts'
+import type { HeadingFigures, HeadingWords } from '../resolve/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
@@ -57,7 +57,8 @@ export interface Composition {
 }
 
 export interface PaneInput {
-  description: Settled
+  /** With the words of its heading, their holes filled. */
+  description: Settled & HeadingWords
   /** The numbers in its heading. */
   figures: HeadingFigures
   bound: Bound

@@ -3,7 +3,7 @@ import type { Background, Settled, SpreadOptions } from '../describe/description
 import type { Frame, State } from '../describe/frame.ts'
 import { footing, heading } from '../guide/heading.ts'
 import { mirrored, runsLeft } from '../guide/mirror.ts'
-import type { HeadingFigures } from '../resolve/model.ts'
+import type { HeadingFigures, HeadingWords } from '../resolve/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
@@ -16,7 +16,7 @@ import type { Composition, Insets, Pane, PaneInput } from './model.ts'
 
 /** One chart of a picture, ready to be laid out. */
 export interface PictureChart {
-  description: Settled
+  description: Settled & HeadingWords
   /** The numbers in its heading. */
   figures: HeadingFigures
   bound: Bound

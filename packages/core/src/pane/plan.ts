@@ -135,7 +135,7 @@ function axisLook(options: AxisOptions, side: Side, grid: boolean): AxisLook {
     gridDash: typeof wish === 'object' ? wish.dash : undefined,
     gridColor: typeof wish === 'object' ? wish.color : undefined,
     stripes: options.stripes,
-    emphasis: options.emphasis && { unit: options.emphasis, count: 1 },
+    strongAt: options.strongAt && { unit: options.strongAt, count: 1 },
     tickLength: options.tickLength,
   }
 }

@@ -7,6 +7,7 @@ import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlannedLegend } from './legends.ts'
 import type { PaneInput, PlannedAxis } from './model.ts'
+import { stampBeside } from './stamp.ts'
 
 /** The words of a chart, placed, and the room that they leave. */
 export interface PlacedWords {
@@ -20,6 +21,9 @@ export interface PlacedWords {
 
 /** Words give way to the shapes where there is too little room for both: the least important first. */
 const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
+
+/** Pixels between a title and a stamp. */
+const BESIDE_STAMP = 20
 
 /** What words around the plot are placed from; `inner`: what legends beside the plot leave of the box. */
 export interface WordsContext
@@ -51,8 +55,11 @@ export function placeWords({
     upright.filter(axis => axis.look.side === 'right').length,
     upright.filter(axis => axis.look.side !== 'right').length,
   )
-  const head = (y: number): WordBlock =>
-    heading(
+  const stamp = tiny
+    ? { width: 0, height: 0, batches: [] }
+    : stampBeside({ ...description, figures }, box, theme, measure)
+  const head = (y: number): WordBlock => {
+    const block = heading(
       {
         title: shown.has('title') ? description.title : undefined,
         subtitle: shown.has('subtitle') ? description.subtitle : undefined,
@@ -60,10 +67,14 @@ export function placeWords({
       },
       x,
       y,
-      width,
+      stamp.width > 0 ? width - stamp.width - BESIDE_STAMP : width,
       theme,
       measure,
     )
+    return shown.has('title')
+      ? { height: Math.max(block.height, stamp.height), batches: [...block.batches, ...stamp.batches] }
+      : block
+  }
   const foot = (): WordBlock =>
     shown.has('foot')
       ? footing(

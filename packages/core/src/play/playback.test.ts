@@ -19,7 +19,7 @@ const race = {
   order: 'ranked',
   top: 3,
   through: 'year',
-  summary: '{sum of passengers} in all',
+  stamp: { note: '{sum of passengers} in all' },
 } as const
 const play = (description: object, over: Table = piers) =>
   new Playback(chart(over, description as Description), {}, frame)
@@ -47,8 +47,8 @@ describe('playback', () => {
     expect(playback.length).toBe(4)
     for (const { place, words } of playback.periods) {
       const scene = playback.sceneAt(place)!
-      expect(texts(scene, 'period')).toEqual([words])
-      expect(texts(scene, 'period/summary')[0]).toMatch(/ in all$/)
+      expect(texts(scene, 'stamp')).toEqual([words])
+      expect(texts(scene, 'stamp/note')[0]).toMatch(/ in all$/)
     }
   })
 

@@ -4,10 +4,10 @@ import {
   chart,
   type Description,
   dataTables,
-  derive,
   hotspots,
   leadOf,
   readAt,
+  reshape,
   rowsInBox,
   rowsInOutline,
   rowsOfEntry,
@@ -110,11 +110,11 @@ describe('selections', () => {
   test('dim what is not selected, and filter other charts on any table of the same root', () => {
     const north = rowsOfEntry(viewOf(KINDS.line).composition.value, sailings, 'North Sound')
     expect(north).toHaveLength(40)
-    const own = viewOf({ ...KINDS.bar, respond: 'filter' }, { selected: north })
+    const own = viewOf({ ...KINDS.bar, respond: 'narrow' }, { selected: north })
     const bars = own.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')!
     expect(Array.from(bars.alpha!).filter(alpha => alpha < 0.5)).toHaveLength(2)
-    const derived = derive(sailings, [{ where: { delay: { from: 0, until: 100 } } }])
-    const other = viewOf({ draw: 'bar', x: 'route', y: 'count', respond: 'filter' }, {}, derived)
+    const derived = reshape(sailings, [{ where: { delay: { from: 0, until: 100 } } }])
+    const other = viewOf({ draw: 'bar', x: 'route', y: 'count', respond: 'narrow' }, {}, derived)
     expect(other.composition.value.panes[0].bound.drawings[0].marks.length).toBe(3)
     selectionsOf(sailings).set(own, north)
     expect(other.composition.value.panes[0].bound.drawings[0].marks.length).toBe(1)
@@ -132,7 +132,7 @@ describe('selections', () => {
         const [one, two] = [{}, {}]
         store.set(one, Float64Array.from(a))
         store.set(two, Float64Array.from(b))
-        const shown = viewOf({ draw: 'scatter', x: 'id', y: 'delay', respond: 'filter' })
+        const shown = viewOf({ draw: 'scatter', x: 'id', y: 'delay', respond: 'narrow' })
         const found = Array.from(shown.composition.value.panes[0].bound.drawings[0].marks.x.at)
         store.set(one, undefined)
         store.set(two, undefined)

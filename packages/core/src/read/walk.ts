@@ -13,13 +13,17 @@ export interface Standing {
   y: number
 }
 
-export type Step = 'next' | 'previous' | 'up' | 'down' | 'first' | 'last'
+export type WalkStep = 'next' | 'previous' | 'up' | 'down' | 'first' | 'last'
 
 /**
  * One step from mark to mark: along the axis within a series, or across to the neighbouring series or value at the
  * same place. Without a standing, or where its mark is gone, the first mark. Undefined where there is nothing to read.
  */
-export function walk(composition: Composition, from: Standing | undefined, step: Step): Standing | undefined {
+export function walk(
+  composition: Composition,
+  from: Standing | undefined,
+  step: WalkStep,
+): Standing | undefined {
   const places = composition.panes.flatMap((pane, p) =>
     pane.bound.drawings
       .filter(drawn => !drawn.drawing.kind.aside && drawn.marks.length > 0)
@@ -44,7 +48,7 @@ export function walk(composition: Composition, from: Standing | undefined, step:
 const isCloud = ({ drawing, marks }: BoundDrawing) =>
   drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
 
-function stepWithin(pane: Pane, bound: BoundDrawing, mark: number, step: Step): number | undefined {
+function stepWithin(pane: Pane, bound: BoundDrawing, mark: number, step: WalkStep): number | undefined {
   const { marks } = bound
   const order = walkOrder(bound)
   if (step === 'first') return order[0]

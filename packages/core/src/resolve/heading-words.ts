@@ -6,7 +6,12 @@ import { readPhrase } from '../table/phrase/phrase.ts'
 import { readWords } from '../words/holes.ts'
 import type { HeadingWords, HoleRows, ResolvedHeading } from './model.ts'
 
-const FIELDS = ['title', 'subtitle', 'caption', 'source', 'period', 'summary'] as const
+const FIELDS = ['title', 'subtitle', 'caption', 'source', 'stampWords', 'stampNote'] as const
+/** Where they stand in a description. */
+const PATHS: Partial<Record<(typeof FIELDS)[number], string>> = {
+  stampWords: 'stamp.words',
+  stampNote: 'stamp.note',
+}
 
 /** What a phrase in a heading says of its rows, after it. */
 const FROM: readonly [string, HoleRows][] = [
@@ -29,7 +34,7 @@ export function resolveHeading(words: HeadingWords, table: Table): Found<Resolve
     const out: ResolvedHeading = { field, pieces: [pieces[0]], meanings: [], from: [] }
     holes.forEach((hole, i) => {
       try {
-        const { meaning, from } = readHole(hole, table, field)
+        const { meaning, from } = readHole(hole, table, PATHS[field] ?? field)
         out.meanings.push(meaning)
         out.from.push(from)
         out.pieces.push(pieces[i + 1])
@@ -38,9 +43,9 @@ export function resolveHeading(words: HeadingWords, table: Table): Found<Resolve
         out.pieces[out.pieces.length - 1] += `{${hole}}${pieces[i + 1]}`
         findings.push({
           code: 'unfilled-hole',
-          message: `${error.message}, so "{${hole}}" stands in the ${field} as it is`,
+          message: `${error.message}, so "{${hole}}" stands in the ${PATHS[field] ?? field} as it is`,
           remedy: `${error.hint} A brace that is just a brace is written twice: {{.`,
-          path: field,
+          path: PATHS[field] ?? field,
         })
       }
     })

@@ -22,7 +22,7 @@ const LOOKS = {
   arrange: 'share',
   between: 'hold next',
   points: true,
-  hole: 0.5,
+  hollow: 0.5,
   fit: { degree: 2 },
   band: 0.9,
 } as const
@@ -53,14 +53,14 @@ test.each(Object.keys(BOUND) as (keyof typeof BOUND)[])(
 )
 
 test('a look without effect says where it stands and what would read it', () => {
-  expect(found({ draw: { as: 'line', hole: 0.4 }, x: 'month', y: 'passengers' })).toEqual([
-    ['"hole" changes nothing about "line"', 'draw.hole'],
+  expect(found({ draw: { as: 'line', hollow: 0.4 }, x: 'month', y: 'passengers' })).toEqual([
+    ['"hollow" changes nothing about "line"', 'draw.hollow'],
   ])
   const both: Description = { draw: ['bar', 'line'], x: 'month', y: 'sum of passengers', points: true }
   expect(found(both)).toEqual([])
   expect(found({ ...both, draw: ['bar', { as: 'line', points: false }] })).toEqual([
     ['"points" changes nothing about "bar"', 'points'],
   ])
-  const [finding] = viewOf({ ...both, points: false, hole: 0.3 }).findings
+  const [finding] = viewOf({ ...both, points: false, hollow: 0.3 }).findings
   expect(finding.remedy).toBe('Leave it out, or use it with "pie".')
 })

@@ -62,8 +62,8 @@ export interface HeadingWords {
   subtitle?: string
   caption?: string
   source?: string
-  period?: string
-  summary?: string
+  stampWords?: string
+  stampNote?: string
 }
 
 /** The numbers in the words around a chart. */

@@ -48,10 +48,7 @@ export function resolve(
   const drawings = listed.map((listed, index) => resolveOne(listed, index, description))
   checkTold(description.tooltip, table)
   needLabels(drawings, labels)
-  const { through } = description
-  // Unless told otherwise, the period says which one it is.
-  const period = description.period ?? (typeof through === 'string' ? `{${through}}` : undefined)
-  const { value: heading, findings } = resolveHeading({ ...description, period }, table)
+  const { value: heading, findings } = resolveHeading({ ...description, ...stampOf(description) }, table)
   return {
     drawings,
     labels,
@@ -60,6 +57,16 @@ export function resolve(
     heading,
     findings: [...(advise?.(description, listed, kinds) ?? []), ...findings],
     tables: [...new Set(drawings.map(drawing => drawing.table))],
+  }
+}
+
+/** What a stamp says; unless told otherwise, which period is shown. */
+function stampOf({ stamp, through }: Description): { stampWords?: string; stampNote?: string } {
+  if (stamp === false) return {}
+  const told = typeof stamp === 'object' ? stamp : { words: stamp }
+  return {
+    stampWords: told.words ?? (typeof through === 'string' ? `{${through}}` : undefined),
+    stampNote: 'note' in told ? told.note : undefined,
   }
 }
 

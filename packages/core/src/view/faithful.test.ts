@@ -5,14 +5,14 @@ import {
   between,
   chart,
   type Description,
-  derive,
   kind,
   Playback,
+  paintSvg,
   readAt,
+  reshape,
   spread,
   type Table,
   table,
-  toSvgText,
   View,
 } from '../index.ts'
 import { minorBetween } from '../scale/ticks.ts'
@@ -230,7 +230,7 @@ test('of a stack the outermost end is round, and no other', () => {
 
 test('what marks mean in XML is written out', () => {
   const odd = `A & B < C > D "E" 'F'`
-  const svg = toSvgText(viewOf(rows, { draw: 'bar', x: 'pier', y: 'count', title: odd }).scene)
+  const svg = paintSvg(viewOf(rows, { draw: 'bar', x: 'pier', y: 'count', title: odd }).scene)
   expect(svg).not.toMatch(/&(?!#\d+;)/)
   expect(svg.replace(/&#(\d+);/g, (_, code) => String.fromCharCode(Number(code)))).toContain(odd)
 })
@@ -366,16 +366,16 @@ describe('a history of updates', () => {
       fc.property(fc.constantFrom(...charts), fc.array(act, { maxLength: 6 }), (description, acts) => {
         const live = table<any>(first, { key: 'id', columns: { n: { type: 'number' } } })
         const view = viewOf(live, description)
-        const before = toSvgText(view.scene)
+        const before = paintSvg(view.scene)
         for (const one of acts) {
           if ('put' in one) live.put(one.put)
           else if ('remove' in one) live.remove(one.remove)
-          else live.keepWhere(at => at >= live.length - one.keep)
+          else live.keepRows(at => at >= live.length - one.keep)
           void view.scene
         }
-        expect(toSvgText(view.scene)).toBe(toSvgText(viewOf(derive(live, []), description).scene))
+        expect(paintSvg(view.scene)).toBe(paintSvg(viewOf(reshape(live, []), description).scene))
         live.replace(first)
-        expect(toSvgText(view.scene)).toBe(before)
+        expect(paintSvg(view.scene)).toBe(before)
       }),
       { numRuns: 60 },
     )

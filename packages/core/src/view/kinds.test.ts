@@ -87,7 +87,7 @@ describe('a pie', () => {
   })
 
   test('shows the whole in the middle of a ring', () => {
-    const scene = draw({ draw: 'pie', hole: 0.6, x: 'route', y: 'sum of passengers' })
+    const scene = draw({ draw: 'pie', hollow: 0.6, x: 'route', y: 'sum of passengers' })
     expect(words(scene, '/whole')).toContain('Passengers')
     expect(find<Wedges>(scene, 'wedges').inner[0]).toBeGreaterThan(0)
   })

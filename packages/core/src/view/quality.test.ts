@@ -70,7 +70,7 @@ const KINDS: Record<string, Partial<Description>> = {
   'named points of many sizes': { draw: 'scatter', x: 'wind', y: 'n', size: 'wind', label: 'route' },
   'shaded points': { draw: 'scatter', x: 'departed', y: 'n', color: 'wind' },
   pie: { draw: 'pie', x: 'route', y: 'sum of n' },
-  ring: { draw: 'pie', hole: 0.6, x: 'route', y: 'sum of n', label: 'sum of n' },
+  ring: { draw: 'pie', hollow: 0.6, x: 'route', y: 'sum of n', label: 'sum of n' },
   heatmap: {
     draw: 'heatmap',
     x: 'month of departed',

@@ -49,7 +49,7 @@ export class Responses {
     detail: Detail | undefined,
     only: { table: Table; rows: Int32Array } | undefined,
   ): RowFilter | undefined {
-    const filters = chart.description.respond === 'filter'
+    const filters = chart.description.respond === 'narrow'
     if (!filters && !detail && !only) return undefined
     return table => {
       const own = only?.table === table ? only.rows : undefined
@@ -73,7 +73,7 @@ export class Responses {
     const selected = own.selected?.length ? maskOf(own.root, own.selected) : undefined
     const tests: RowTests = new Map()
     panes.forEach((pane, i) => {
-      const highlights = (charts[i].description.respond ?? 'highlight') === 'highlight'
+      const highlights = (charts[i].description.respond ?? 'dim') === 'dim'
       for (const bound of pane.bound.drawings) {
         const { table } = bound.drawing
         const root = rootOf(table)

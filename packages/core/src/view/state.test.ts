@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { chart, DapploError, type Description, rowsInBox, type State, spread, table, View } from '../index.ts'
-import { toSvgText as toSvg } from '../paint/svg.ts'
+import { paintSvg as toSvg } from '../paint/svg.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const frame = { width: 640, height: 420, measure: measureInter }

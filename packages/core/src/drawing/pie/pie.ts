@@ -8,9 +8,9 @@ import { alphaOf, paintOf } from '../paint-of.ts'
 const TURN = Math.PI * 2
 
 /** Slices of a whole, clockwise from twelve o'clock; with a hole, a ring. What is zero, negative or missing has no slice. */
-export const pie = kind<Pick<Drawing<any>, 'hole'>>({
+export const pie = kind<Pick<Drawing<any>, 'hollow'>>({
   name: 'pie',
-  looks: ['hole'],
+  looks: ['hollow'],
   styles: ['color', 'opacity'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'rect',
@@ -45,7 +45,7 @@ export const pie = kind<Pick<Drawing<any>, 'hole'>>({
       y: new Float32Array(count).fill(plot.y + plot.height / 2),
       from,
       to,
-      inner: new Float32Array(count).fill(radius * Math.max(0, Math.min(0.95, options.hole ?? 0))),
+      inner: new Float32Array(count).fill(radius * Math.max(0, Math.min(0.95, options.hollow ?? 0))),
       outer: new Float32Array(count).fill(radius),
       ring: { color: theme.background, width: count > 1 ? 1.5 : 0 },
     }

@@ -57,7 +57,7 @@ export function keepRecent(table: Table<any>, keep: number | Span, at?: string):
   // Rows mostly come in the order of their times, so that the old ones stand first.
   for (let row = old; row < times.length; row++)
     if (times[row] < oldest) {
-      table.keepWhere(at => !(times[at] < oldest))
+      table.keepRows(at => !(times[at] < oldest))
       return
     }
   table.dropFirst(old)
@@ -80,7 +80,7 @@ function dropOldest(table: Table<any>, ages: Float64Array, excess: number): void
   const limit = order[excess - 1]
   let ties = excess
   for (let i = 0; i < excess; i++) if (order[i] < limit) ties--
-  table.keepWhere(row => {
+  table.keepRows(row => {
     if (age(row) !== limit) return age(row) > limit
     return ties-- <= 0
   })

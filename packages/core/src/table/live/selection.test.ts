@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { table } from '../open/read.ts'
-import { derive } from '../reshape/derive.ts'
+import { reshape } from '../reshape/reshape.ts'
 import { allTests, maskOf, rootOf, rootRows, rowsTest, rowTest, selectionsOf } from './selection.ts'
 
 const routes = ['North Sound', 'Gannet Bay', 'Kelp Narrows']
@@ -52,8 +52,8 @@ describe('selections', () => {
     fc.assert(
       fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 29 })), chosen => {
         const rows = made(30)
-        const sorted = derive(rows, [{ sort: 'n', order: 'down' }])
-        const sums = derive(sorted, [{ group: ['route'], values: ['sum of n'] }])
+        const sorted = reshape(rows, [{ sort: 'n', order: 'down' }])
+        const sums = reshape(sorted, [{ group: ['route'], values: ['sum of n'] }])
         expect(rootOf(sums)).toBe(rows)
         const mask = maskOf(rows, chosen)
         const passes = rowTest(sums, mask)

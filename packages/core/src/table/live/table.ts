@@ -209,12 +209,6 @@ export class Table<R = any> {
     return this
   }
 
-  /** Keeps the rows whose places pass; the rest goes. */
-  keepWhere(stays: (row: number) => boolean): this {
-    this.keepRows(stays)
-    return this
-  }
-
   /** Lets the first rows go: those that have aged. It costs what they are, not what stays. */
   dropFirst(count: number): this {
     const dropped = Math.max(0, Math.min(count, this.rowCount))
@@ -263,8 +257,8 @@ export class Table<R = any> {
     this.keys.added(first, count)
   }
 
-  /** Keeps the rows that pass; one pass over every column. */
-  private keepRows(stays: (row: number) => boolean): void {
+  /** Keeps the rows whose places pass, in one pass over every column; the rest goes. */
+  keepRows(stays: (row: number) => boolean): this {
     const rows: number[] = []
     for (let row = 0; row < this.rowCount; row++) {
       if (stays(row)) rows.push(row)
@@ -275,6 +269,7 @@ export class Table<R = any> {
     this.rowCount = rows.length
     this.keys.restart()
     this.changed()
+    return this
   }
 
   private changed(): void {

@@ -4,7 +4,7 @@ import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
 import { type CsvCells, type CsvOptions, gatherCsv } from '../read/csv.ts'
 
-export interface LoadOptions {
+export interface PartsOptions {
   /** Told after each part: the share that is done, 0 to 1, and rows so far. */
   progress?: (done: number, rows: number) => void
   /** An `AbortSignal`: aborting it ends the reading with an `aborted` error. */
@@ -21,9 +21,9 @@ const turn = () =>
   )
 
 /** Like readCsv, in parts between which the page stays alive: for texts of many megabytes. Throws `aborted` too. */
-export async function loadCsv<R = any>(
+export async function readCsvInParts<R = any>(
   text: string,
-  options: TableOptions<NoInfer<R>> & CsvOptions & LoadOptions = {},
+  options: TableOptions<NoInfer<R>> & CsvOptions & PartsOptions = {},
 ): Promise<Table<R>> {
   const { progress, signal } = options
   const lines: string[][] = []

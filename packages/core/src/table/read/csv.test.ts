@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { loadCsv } from '../open/csv-parts.ts'
+import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
 import { splitCsv } from './csv.ts'
 
@@ -43,7 +43,7 @@ describe('CSV', () => {
     const text = `id,pier,day\n${lines.join('\n')}\n`
     expect(text.length).toBeGreaterThan(1 << 20)
     const whole = readCsv(text)
-    const parts = await loadCsv(text)
+    const parts = await readCsvInParts(text)
     expect(parts.length).toBe(whole.length)
     for (const row of [0, 1, 27_000, 27_001, 39_999]) expect(parts.row(row)).toEqual(whole.row(row))
     expect(parts.names.map(name => parts.column(name)!.type)).toEqual(['number', 'text', 'time'])

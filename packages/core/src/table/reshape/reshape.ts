@@ -16,7 +16,7 @@ import type { step } from './step-schema.ts'
 export type Step = InferOutput<typeof step>
 
 /** A derived table's cells, and the rows of the source behind each of its rows. */
-interface Derived {
+interface Reshaped {
   raw: RawColumns
   columns: Record<string, Column>
   rowsOf: (row: number) => ArrayLike<number>
@@ -26,8 +26,8 @@ interface Derived {
  * Makes a table from another by steps, such as `[{ where: { route: 'Tern Point' } }, { sort: 'departed' }]`. The
  * source stays as it is; when it changes, the derived table follows. `sourceRows` tells the rows behind a row.
  */
-export function derive(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
-  const once = () => deriveOnce(source, steps, name)
+export function reshape(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
+  const once = () => reshapeOnce(source, steps, name)
   const { table, rowsOf } = once()
   follow(table, source, once)
   table.sourceRows = rowsOf
@@ -35,7 +35,7 @@ export function derive(source: Table<any>, steps: readonly Step[], name = source
 }
 
 /** Makes a derived table follow the one it was derived from. The source does not keep it alive. */
-function follow(derived: Table, source: Table, again: () => ReturnType<typeof deriveOnce>): void {
+function follow(derived: Table, source: Table, again: () => ReturnType<typeof reshapeOnce>): void {
   derived.source = source
   const self = new WeakRef(derived)
   const stop = source.watch(() => {
@@ -47,12 +47,12 @@ function follow(derived: Table, source: Table, again: () => ReturnType<typeof de
   })
 }
 
-function deriveOnce(
+function reshapeOnce(
   source: Table,
   steps: readonly Step[],
   name: string,
-): { table: Table; rowsOf: Derived['rowsOf'] } {
-  let last: Derived = identity(source)
+): { table: Table; rowsOf: Reshaped['rowsOf'] } {
+  let last: Reshaped = identity(source)
   let table = toTable(last, name, source)
   steps.forEach((step, i) => {
     const before = last.rowsOf
@@ -69,17 +69,17 @@ function deriveOnce(
 }
 
 /** `same`: a table whose rows are the same things. */
-function toTable({ raw, columns }: Derived, name: string, same: Table | undefined): Table {
+function toTable({ raw, columns }: Reshaped, name: string, same: Table | undefined): Table {
   const key = same && same.key.length > 0 ? [...same.key] : undefined
   return new Table(raw, { name, columns, key, rowsAre: same?.rowsAre })
 }
 
-function identity(source: Table): Derived {
+function identity(source: Table): Reshaped {
   return picked(source, undefined)
 }
 
 /** The given rows of a table, all columns as they are. */
-function picked(source: Table, rows: ArrayLike<number> | undefined): Derived {
+function picked(source: Table, rows: ArrayLike<number> | undefined): Reshaped {
   const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: source.names, columns: [], words: wordsOf(source, source.names) }
   for (const name of source.names) {
@@ -109,7 +109,7 @@ function rawOf(cells: Cells): ArrayLike<unknown> {
     : cells.values
 }
 
-function applyStep(table: Table, step: Step, path: string): Derived {
+function applyStep(table: Table, step: Step, path: string): Reshaped {
   if ('where' in step) return picked(table, rowsWhere(table, step.where, `${path}.where`))
   if ('lastOf' in step) {
     const { cells } = table.needColumn(step.lastOf, `${path}.lastOf`)
@@ -152,7 +152,7 @@ function toLong(
   table: Table,
   { keep, name, value }: { keep: string[]; name: string; value: string },
   path: string,
-): Derived {
+): Reshaped {
   for (const column of keep) table.needColumn(column, `${path}.long.keep`)
   const melted = table.names.filter(column => !keep.includes(column))
   if (melted.length === 0)
@@ -187,7 +187,7 @@ function toLong(
   return { raw, columns, rowsOf: row => [row % length] }
 }
 
-function toWide(table: Table, { name, value }: { name: string; value: string }, path: string): Derived {
+function toWide(table: Table, { name, value }: { name: string; value: string }, path: string): Reshaped {
   const names = table.needColumn(name, `${path}.wide.name`)
   const values = table.needColumn(value, `${path}.wide.value`)
   const kept = table.names.filter(column => column !== name && column !== value)
@@ -233,7 +233,7 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
   return { raw, columns, rowsOf: row => groups[row] }
 }
 
-function toGroups(table: Table, by: string[], values: string[], path: string): Derived {
+function toGroups(table: Table, by: string[], values: string[], path: string): Reshaped {
   const phrases = [
     ...by.map((phrase, i) => ({ phrase, at: `${path}.group[${i}]` })),
     ...values.map((phrase, i) => ({ phrase, at: `${path}.values[${i}]` })),

@@ -1,13 +1,13 @@
 import { describe, expect, test } from 'vitest'
-import { loadCsv } from '../open/csv-parts.ts'
+import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv, table } from '../open/read.ts'
-import { derive } from './derive.ts'
+import { reshape } from './reshape.ts'
 
 const piers = () => readCsv('pier,2001,2002\nOld Mole,5,6\nKelp Quay,1,\n', { name: 'piers', key: 'pier' })
 
 describe('a derived table', () => {
   test('is long or wide, and leads back to what it was', () => {
-    const long = derive(piers(), [{ long: { keep: ['pier'], name: 'year', value: 'boarded' } }])
+    const long = reshape(piers(), [{ long: { keep: ['pier'], name: 'year', value: 'boarded' } }])
     expect(long.rows()).toEqual([
       { pier: 'Old Mole', year: '2001', boarded: 5 },
       { pier: 'Kelp Quay', year: '2001', boarded: 1 },
@@ -15,7 +15,7 @@ describe('a derived table', () => {
       { pier: 'Kelp Quay', year: '2002', boarded: null },
     ])
     expect(Array.from(long.sourceRows!(2))).toEqual([0])
-    expect(derive(long, [{ wide: { name: 'year', value: 'boarded' } }]).rows()).toEqual(piers().rows())
+    expect(reshape(long, [{ wide: { name: 'year', value: 'boarded' } }]).rows()).toEqual(piers().rows())
   })
 
   test('filters, sorts, groups and keeps the last, and knows the rows behind each row', () => {
@@ -25,15 +25,15 @@ describe('a derived table', () => {
       { at: '2024-01-03', route: 'A', n: 5 },
       { at: '2024-02-03', route: 'A', n: null as number | null },
     ])
-    const sorted = derive(sailings, [{ where: { route: 'A' } }, { sort: 'n', order: 'down' }])
+    const sorted = reshape(sailings, [{ where: { route: 'A' } }, { sort: 'n', order: 'down' }])
     expect(sorted.rows().map(row => row.n)).toEqual([5, 3, null])
     expect(Array.from(sorted.sourceRows!(0))).toEqual([2])
     expect(
-      derive(sailings, [{ lastOf: 'route' }])
+      reshape(sailings, [{ lastOf: 'route' }])
         .rows()
         .map(row => row.n),
     ).toEqual([9, null])
-    const grouped = derive(sailings, [{ group: ['route'], values: ['sum of n', 'count'] }])
+    const grouped = reshape(sailings, [{ group: ['route'], values: ['sum of n', 'count'] }])
     expect(grouped.rows()).toEqual([
       { route: 'A', 'sum of n': 8, count: 3 },
       { route: 'B', 'sum of n': 9, count: 1 },
@@ -43,7 +43,7 @@ describe('a derived table', () => {
 
   test('follows its source, and keeps its words in their order so that colours stay', async () => {
     const source = piers()
-    const some = derive(source, [{ where: { pier: { not: 'Old Mole' } } }])
+    const some = reshape(source, [{ where: { pier: { not: 'Old Mole' } } }])
     const { cells } = some.column('pier')!
     expect(cells.type === 'text' && cells.words).toEqual(['Old Mole', 'Kelp Quay'])
     source.put({ pier: 'Sound End', 2001: 4, 2002: 4 })
@@ -55,14 +55,14 @@ describe('a derived table', () => {
   })
 
   test('says which step it does not understand', () => {
-    expect(() => derive(piers(), [{ sort: 'peer' }])).toThrow(
+    expect(() => reshape(piers(), [{ sort: 'peer' }])).toThrow(
       expect.objectContaining({
         code: 'unknown-column',
         path: 'shape[0].sort',
         hint: 'Did you mean "pier"?',
       }),
     )
-    expect(() => derive(piers(), [{ group: ['pier'], values: ['2001'] }])).toThrow(
+    expect(() => reshape(piers(), [{ group: ['pier'], values: ['2001'] }])).toThrow(
       expect.objectContaining({ code: 'not-grouped' }),
     )
   })
@@ -73,7 +73,7 @@ describe('CSV in parts', () => {
 
   test('is the same table, told of on the way', async () => {
     const shares: number[] = []
-    const parts = await loadCsv(text, { progress: done => shares.push(done) })
+    const parts = await readCsvInParts(text, { progress: done => shares.push(done) })
     const whole = readCsv(text)
     expect(parts.length).toBe(90_000)
     expect(parts.row(89_999)).toEqual(whole.row(89_999))
@@ -86,7 +86,7 @@ describe('CSV in parts', () => {
 
   test('can be called off', async () => {
     const signal = { aborted: false }
-    const reading = loadCsv(text, {
+    const reading = readCsvInParts(text, {
       signal,
       progress: () => {
         signal.aborted = true
