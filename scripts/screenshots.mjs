@@ -83,7 +83,7 @@ for (const [kind, more] of [
   ['pie', '&theme=night'],
 ])
   await shoot(`kind-${kind}`, `${url}kinds.html?kind=${kind}${more}`, { width: 1260, height: 900 })
-await shoot('crossfilter', `${url}crossfilter.html`, {
+await shoot('earnings', `${url}earnings.html`, {
   width: 1260,
   height: 900,
   act: async page => {

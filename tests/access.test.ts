@@ -36,7 +36,7 @@ describe('without a mouse, without sight', () => {
     'kinds.html?kind=bar',
     'kinds.html?kind=pie&theme=night',
     'together.html',
-    'crossfilter.html',
+    'earnings.html',
     'detail.html',
     'period.html',
     'axes.html',
@@ -70,7 +70,7 @@ describe('without a mouse, without sight', () => {
   })
 })
 
-test.each(['', 'together.html', 'crossfilter.html', 'detail.html', 'period.html', 'race.html'])(
+test.each(['', 'together.html', 'earnings.html', 'detail.html', 'period.html', 'race.html'])(
   'whatever is done to /%s while it moves, it comes to rest without an error',
   async path => {
     const { page, errors } = await gallery.open(path, { reducedMotion: 'no-preference' })
@@ -220,7 +220,7 @@ describe('when things go wrong', () => {
       await frames(3)
       rows.remove(1)
       await frames(3)
-      const left = live.selectedRows().length
+      const left = (await live.selectedRows()).length
       place.style.display = 'none'
       await frames(2)
       place.style.display = ''

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { at, cards, SINGLE, shapeAt, state, title } from './support/charts.ts'
+import { at, cards, SINGLE, shapeAt, stamp, state, title } from './support/charts.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -108,7 +108,7 @@ describe('charts that share a scale', () => {
 })
 
 test('a double click does not spoil the drags that follow', async () => {
-  const { page, errors } = await gallery.open('crossfilter.html')
+  const { page, errors } = await gallery.open('earnings.html')
   const from = await at(page, 0.2, 0.2)
   const to = await at(page, 0.5, 0.7)
   for (let round = 0; round < 2; round++) {
@@ -129,24 +129,26 @@ test('a double click does not spoil the drags that follow', async () => {
   await page.context().close()
 })
 
-describe('cross-filtering', () => {
+describe('charts about what is chosen', () => {
   test('a box in one chart filters the others, rows come out, and Escape takes it back', async () => {
     // With motion, as most people see it: charts that filter glide, and are interrupted on the way.
-    const { page, errors } = await gallery.open('crossfilter.html', { reducedMotion: 'no-preference' })
-    const before = await title(page, 3)
+    const { page, errors } = await gallery.open('earnings.html', { reducedMotion: 'no-preference' })
+    const before = await stamp(page, 3)
     const [start, end] = [await at(page, 0.5, 0.02), await at(page, 0.98, 0.6)]
     await page.mouse.move(start.x, start.y)
     await page.mouse.down()
     await page.mouse.move(end.x, end.y, { steps: 6 })
     await page.mouse.up()
     await still(page)
-    const rows = (await page.evaluate(() => window.charts[0].selectedRows())) as { wind_knots: number }[]
+    const rows = (await page.evaluate(() => window.charts[0].selectedRows())) as { fuel_litres: number }[]
     expect(rows.length).toBeGreaterThan(50)
-    expect(Math.min(...rows.map(row => row.wind_knots))).toBeGreaterThan(28)
-    expect(await title(page, 3)).toContain(rows.length.toLocaleString('en'))
-    expect(await page.locator('#count').textContent()).toBe(
-      `${rows.length.toLocaleString('en')} sailings are selected.`,
-    )
+    const least = await page.evaluate(() => {
+      const { plots, scales } = window.charts[0].scene
+      return scales.get('x')!.invert(plots[0].x + plots[0].width * 0.5)
+    })
+    expect(Math.min(...rows.map(row => row.fuel_litres))).toBeGreaterThan(least - 5)
+    expect(await stamp(page, 3)).toBe(rows.length.toLocaleString('en'))
+    expect(await page.locator('#chosen').textContent()).toMatch(/^What is chosen earned €[\d,]+\.$/)
     // The chart in which it was made still shows everything.
     expect(
       await page.evaluate(() => {
@@ -157,48 +159,121 @@ describe('cross-filtering', () => {
     await page.locator('.dapplo-keys').first().focus()
     await page.keyboard.press('Escape')
     await still(page)
-    expect(await title(page, 3)).toBe(before)
+    expect(await stamp(page, 3)).toBe(before)
     expect(errors).toEqual([])
     await page.context().close()
   })
 
   test('selections in two charts intersect; one button clears everything', async () => {
-    const { page } = await gallery.open('crossfilter.html')
+    const { page } = await gallery.open('earnings.html')
     const bar = await shapeAt(page, 'rects', 0, 2)
     await page.mouse.click(bar.x, bar.y)
     await still(page)
     const route = await page.evaluate(
-      () => new Set(window.charts[2].selectedRows().map(row => (row as { route: string }).route)).size,
+      async () => new Set((await window.charts[2].selectedRows()).map(row => row.route)).size,
     )
     expect(route).toBe(1)
-    const cell = await shapeAt(page, 'rects', 3, 1)
+    const cell = await shapeAt(page, 'rects', 0, 3)
     await page.mouse.click(cell.x, cell.y)
     await still(page)
-    const both = Number((await page.locator('#count').textContent())!.replace(/\D/g, ''))
-    const each = await page.evaluate(() => [1, 2].map(i => window.charts[i].selectedRows().length))
-    // The second chart showed only the route by then, so that its cell holds nothing else.
+    const both = await page.evaluate(async () => (await (window as any).chosen()).length)
+    const each = await page.evaluate(() =>
+      Promise.all([2, 3].map(async i => (await window.charts[i].selectedRows()).length)),
+    )
+    // The last chart showed only the route by then, so that its bar holds nothing else.
     expect(both).toBeGreaterThan(0)
-    expect(both).toBe(each[0])
-    expect(both).toBeLessThan(each[1] / 10)
-    await page.click('#clear')
+    expect(both).toBe(each[1])
+    expect(both).toBeLessThan(each[0])
+    await page.click('#all')
     await still(page)
-    expect(await page.locator('#count').textContent()).toBe('Nothing is selected: all sailings are shown.')
+    expect(await page.locator('#chosen').textContent()).toBe('Choose a box, a cell, a bar or a name.')
+    await page.context().close()
+  })
+
+  test('what a person does is told with the rows behind it, and can be prevented', async () => {
+    const { page, errors } = await gallery.open('earnings.html')
+    await page.evaluate(() => {
+      const told: unknown[] = []
+      const w = window as any
+      w.told = told
+      w.prevents = false
+      const [, , bars] = window.charts
+      bars.show((bars.chart as any).with({ legend: 'top', zoom: 'x' }))
+      for (const what of ['pointed', 'clicked', 'doubleClicked', 'selected', 'hidden', 'zoomed'] as const)
+        bars.when(what, async happening => {
+          if (w.prevents) happening.prevent()
+          const { key, reading, state } = happening
+          const rows = (await happening.rows()) as { route: string }[]
+          const routes = [...new Set(rows.map(({ route }) => route))]
+          told.push({ what, key, said: reading?.heading, routes, selected: state.selected?.length })
+        })
+    })
+    await still(page)
+    const told = (what: string) =>
+      page.evaluate(what => (window as any).told.filter((one: any) => one.what === what), what)
+    const bar = await shapeAt(page, 'rects', 1, 2)
+    await page.mouse.move(bar.x, bar.y)
+    await page.waitForFunction(() => (window as any).told.some((one: any) => one.what === 'pointed'))
+    const [pointed] = await told('pointed')
+    expect(pointed.routes).toHaveLength(1)
+    expect(pointed.said).toBe(pointed.routes[0])
+    // A click is told, and does nothing where that is prevented.
+    await page.evaluate(() => {
+      ;(window as any).prevents = true
+    })
+    await page.mouse.click(bar.x, bar.y)
+    await page.waitForFunction(() => (window as any).told.some((one: any) => one.what === 'clicked'))
+    await still(page)
+    expect(await page.evaluate(() => window.charts[2].state.selected)).toBeUndefined()
+    await page.evaluate(() => {
+      ;(window as any).prevents = false
+    })
+    await page.waitForTimeout(SINGLE)
+    await page.mouse.click(bar.x, bar.y)
+    await page.waitForFunction(() => (window as any).told.some((one: any) => one.what === 'selected'))
+    const [selected] = await told('selected')
+    expect(selected.routes).toEqual(pointed.routes)
+    const rows = await page.evaluate(async () => (await window.charts[2].selectedRows()).length)
+    expect(selected.selected).toBe(rows)
+    await page.keyboard.press('Escape')
+    await page
+      .locator('.dapplo')
+      .nth(2)
+      .getByRole('button', { name: /^(Hide )?Tern Point/ })
+      .first()
+      .click()
+    await page.waitForFunction(() => (window as any).told.some((one: any) => one.what === 'hidden'))
+    const [hidden] = await told('hidden')
+    expect([hidden.key, hidden.routes]).toEqual(['Tern Point', ['Tern Point']])
+    await page.locator('.dapplo-keys').nth(2).focus()
+    await page.keyboard.press('+')
+    await page.waitForFunction(() => (window as any).told.some((one: any) => one.what === 'zoomed'))
+    await page.evaluate(() => {
+      ;(window as any).prevents = true
+    })
+    const zoom = JSON.stringify((await state(page, 2)).zoom)
+    await page.keyboard.press('+')
+    await page.waitForFunction(
+      () => (window as any).told.filter((one: any) => one.what === 'zoomed').length > 1,
+    )
+    expect(JSON.stringify((await state(page, 2)).zoom)).toBe(zoom)
+    expect(errors).toEqual([])
     await page.context().close()
   })
 
   test('a name at the axis selects what stands there', async () => {
-    const { page } = await gallery.open('crossfilter.html')
-    await page.getByRole('button', { name: 'Select Tern Point' }).click()
+    const { page } = await gallery.open('earnings.html')
+    await page.locator('.dapplo').nth(2).getByRole('button', { name: 'Select Tern Point' }).click()
     await still(page)
-    const routes = await page.evaluate(() => [
-      ...new Set(window.charts[2].selectedRows().map(row => (row as { route: string }).route)),
+    const routes = await page.evaluate(async () => [
+      ...new Set((await window.charts[2].selectedRows()).map(row => row.route)),
     ])
     expect(routes).toEqual(['Tern Point'])
     await page.context().close()
   })
 
   test('a tooltip tells other columns of the row', async () => {
-    const { page } = await gallery.open('crossfilter.html')
+    const { page } = await gallery.open('earnings.html')
     const place = await at(page, 0.3, 0.8)
     await page.mouse.move(place.x, place.y)
     await still(page)

@@ -382,6 +382,24 @@ ${readFileSync(piece, 'utf8')}</body></html>`,
       expect.stringContaining('answers 404'),
       expect.stringContaining('neither a src nor a description'),
     ])
+    // What a person does is an event, and can be prevented: then nothing is shown of what is pointed at.
+    const pointed = page.evaluate(
+      () =>
+        new Promise<string>(resolve =>
+          document.querySelectorAll('dapplo-chart')[1].addEventListener('pointed', async event => {
+            event.preventDefault()
+            if (!(event as CustomEvent).detail.reading) return
+            const [row] = await (event as CustomEvent).detail.rows()
+            resolve(row.pier)
+          }),
+        ),
+    )
+    await page.locator('dapplo-chart').nth(1).scrollIntoViewIfNeeded()
+    const box = (await page.locator('dapplo-chart').nth(1).boundingBox())!
+    await page.mouse.move(box.x + box.width * 0.75, box.y + box.height * 0.6)
+    expect(await pointed).toBe('Quay')
+    await page.mouse.move(box.x + box.width * 0.76, box.y + box.height * 0.6)
+    expect(await page.locator('.dapplo-tooltip-value').count()).toBe(0)
     // Moved in the page, it lives on; taken off, it leaves nothing.
     const left = await page.evaluate(async () => {
       const [first, second] = document.querySelectorAll('dapplo-chart')

@@ -36,6 +36,7 @@ const piers = table(${JSON.stringify(rows)})
 const bars = chart(piers, { draw: 'bar', x: 'pier', y: 'n', color: 'pier', title: 'Piers', legend: 'top', select: 'click' })
 const charts = [bars, bars.with({ draw: 'scatter', title: 'Points', style: { gap: 0.5 } })]
 window.found = []
+window.clicked = []
 window.states = []
 window.lives = []
 function App() {
@@ -43,7 +44,7 @@ function App() {
   const [theme, setTheme] = useState('day')
   const [shown, setShown] = useState(true)
   Object.assign(window, { setTurn, setTheme, setShown })
-  return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live), onFindings: list => window.found.push(list.map(({ path }) => path)) })
+  return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live), onFindings: list => window.found.push(list.map(({ path }) => path)), onClicked: deed => { deed.prevent(); deed.rows().then(rows => window.clicked.push([deed.key, rows])) } })
 }
 window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMode, null, createElement(App)))
 `,
@@ -71,6 +72,18 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
   const name = () => page.locator('.dapplo').getAttribute('aria-label')
   expect(await name()).toBe('Piers')
+  const bar = await page.evaluate(() => {
+    const live = (window as any).lives.at(-1)
+    const { left, top } = live.element.getBoundingClientRect()
+    const bars = live.scene.batches.find((batch: any) => batch.kind === 'rects' && batch.part === 'data')
+    return { x: left + bars.x[1] + 4, y: top + bars.y[1] + bars.height[1] / 2 }
+  })
+  await page.mouse.click(bar.x, bar.y)
+  await page.waitForFunction(() => (window as any).clicked.length > 0)
+  const [[, clicked]] = await page.evaluate(() => (window as any).clicked)
+  expect(clicked).toEqual([{ pier: 'Kelp Quay', n: 5 }])
+  // It was prevented: nothing is selected.
+  expect(await page.evaluate(() => (window as any).states)).toEqual([])
   await page.evaluate(() => (window as any).setTurn(1))
   await page.waitForFunction(() => document.querySelector('.dapplo')?.getAttribute('aria-label') === 'Points')
   expect(await page.evaluate(() => (window as any).found)).toEqual([['style.gap']])

@@ -6,7 +6,7 @@ const PAGES = [
   'kinds',
   'axes',
   'together',
-  'crossfilter',
+  'earnings',
   'detail',
   'period',
   'race',

@@ -1,11 +1,16 @@
 import type { Page } from 'playwright-core'
 
 export const state = (page: Page, i = 0) => page.evaluate(i => window.charts[i].state, i)
-export const title = (page: Page, i: number) =>
-  page.evaluate(i => {
-    const texts = window.charts[i].scene.batches.find(batch => batch.id === 'title')
-    return texts?.kind === 'texts' ? texts.texts.join(' ') : ''
-  }, i)
+export const title = (page: Page, i: number) => words(page, i, 'title')
+export const stamp = (page: Page, i: number) => words(page, i, 'stamp')
+const words = (page: Page, i: number, id: string) =>
+  page.evaluate(
+    ([i, id]) => {
+      const texts = window.charts[i].scene.batches.find(batch => batch.id === id)
+      return texts?.kind === 'texts' ? texts.texts.join(' ') : ''
+    },
+    [i, id] as const,
+  )
 /** Where a place of a chart's plot is on the page; shares from 0 to 1. */
 export const at = (page: Page, x: number, y: number, i = 0) =>
   page.evaluate(

@@ -71,7 +71,7 @@ export {
 } from './table/group/question.ts'
 export type { Change } from './table/live/change.ts'
 export type { TableOptions } from './table/live/model.ts'
-export { rootOf, selectionsOf } from './table/live/selection.ts'
+export { rootOf, selectedRows, selectionsOf } from './table/live/selection.ts'
 export { Table } from './table/live/table.ts'
 export { table } from './table/open/read.ts'
 export type { Report } from './table/read/report.ts'

@@ -1,12 +1,35 @@
 /** Dapplo charts as a React component: a thin face over `mount`. */
 import { compose, paintSvg } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { type Chart, type Live, type MountOptions, mount, type Spread, type State } from 'dapplo'
+import {
+  type Chart,
+  type Happening,
+  type Live,
+  type MountOptions,
+  mount,
+  type Spread,
+  type State,
+} from 'dapplo'
 import { type CSSProperties, createElement, type ReactElement, useEffect, useRef } from 'react'
 
-export interface DapploChartProps extends Omit<MountOptions, 'onDestroy' | 'state'> {
+/** What a person does, by the property that is told of it. Each may prevent what the chart would do. */
+const DEEDS = {
+  onPointed: 'pointed',
+  onClicked: 'clicked',
+  onDoubleClicked: 'doubleClicked',
+  onSelected: 'selected',
+  onHidden: 'hidden',
+  onZoomed: 'zoomed',
+  onPlayed: 'played',
+} as const
+
+type Told = keyof typeof DEEDS
+
+export interface DapploChartProps<R = any>
+  extends Omit<MountOptions, 'onDestroy' | 'state'>,
+    Partial<Record<Told, (happening: Happening<R>) => void>> {
   /** The chart or spread that is shown. Another one is glided to; make charts outside of components or with `useMemo`. */
-  chart: Chart<any> | Spread
+  chart: Chart<R> | Chart<any> | Spread
   /** What the person has done. Given, it is shown as it is told; left out, the chart keeps its own. */
   state?: State
   /** Told of every change of the state. */
@@ -22,12 +45,15 @@ export interface DapploChartProps extends Omit<MountOptions, 'onDestroy' | 'stat
 const SIZE = { width: 640, height: 384 }
 
 /** A chart on a page. On a server it is its picture, which stays until the chart comes alive in the browser. */
-export function DapploChart(props: DapploChartProps): ReactElement {
-  const { chart, state, onState, onLive, onFindings, width, className, style, ...options } = props
+export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
+  const { chart, state, onState, onLive, onFindings, width, className, style, ...others } = props
+  const { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed, ...options } =
+    others
+  const deeds = { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed }
   const place = useRef<HTMLDivElement>(null)
   const live = useRef<Live | undefined>(undefined)
-  const told = useRef({ onState, onLive, onFindings })
-  told.current = { onState, onLive, onFindings }
+  const told = useRef({ onState, onLive, onFindings, ...deeds })
+  told.current = { onState, onLive, onFindings, ...deeds }
   const first = useRef({ chart, state, options })
   useEffect(() => {
     const now = mount(first.current.chart, place.current!, {
@@ -37,6 +63,8 @@ export function DapploChart(props: DapploChartProps): ReactElement {
     })
     live.current = now
     now.watch(changed => told.current.onState?.(changed))
+    for (const name of Object.keys(DEEDS) as Told[])
+      now.when(DEEDS[name], happening => told.current[name]?.(happening))
     told.current.onLive?.(now)
     return () => {
       live.current = undefined
@@ -74,7 +102,7 @@ function pictureOf({
   background,
   width,
   height,
-}: DapploChartProps): string {
+}: DapploChartProps<any>): string {
   const frame = {
     width: width ?? SIZE.width,
     height: height ?? SIZE.height,

@@ -11,6 +11,7 @@ import {
 import { type Feed, feed } from '../feed/feed.ts'
 import { Patience } from '../feed/feed-sources.ts'
 import { mount } from '../full.ts'
+import { DEEDS } from '../live/deeds.ts'
 import type { Live } from '../live/model.ts'
 
 /** Where there is no page, as on a server, the class can still be imported. */
@@ -20,7 +21,8 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
  * `<dapplo-chart src="passengers.chart.json">`, or with the description and its data inside it, in a
  * `<script type="application/json">`. What else stands inside, such as a static picture, is shown until the chart comes
  * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`. Events: `load`, `error`, and `findings`, whose
- * `detail` lists what a person would regret about data and description.
+ * `detail` lists what a person would regret about data and description; and, for what a person does, `pointed`, `clicked`,
+ * `doubleClicked`, `selected`, `hidden`, `zoomed` and `played`, whose `detail` is a `Happening`, and which can be prevented.
  */
 export class ChartElement extends Base {
   static readonly observedAttributes = ['src', 'theme', 'locale']
@@ -85,7 +87,10 @@ export class ChartElement extends Base {
       this.querySelector(':scope > p[role="alert"]')?.remove()
       this.unfollow()
       if (this.live) this.live.show(chart)
-      else this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
+      else {
+        this.live = mount(chart, this, { ...options, height: this.clientHeight || undefined })
+        this.tellDeeds(this.live)
+      }
       this.feeds = feeds.map(({ table, url, ...how }) => feed(table, { ...how, url: followable(url, base) }))
       this.dispatchEvent(new Event('load'))
     } catch (error) {
@@ -94,6 +99,15 @@ export class ChartElement extends Base {
       // What was going to be followed is waited for, as a feed waits.
       if (error instanceof Unreached && error.followed) this.patience.retry(() => void this.load())
     }
+  }
+
+  /** What a person does, as events that can be prevented; `detail` says what it means. */
+  private tellDeeds(live: Live): void {
+    for (const what of DEEDS)
+      live.when(what, happening => {
+        const event = new CustomEvent(what, { detail: happening, cancelable: true })
+        if (!this.dispatchEvent(event)) happening.prevent()
+      })
   }
 
   private async description(): Promise<{ data: unknown; base: string }> {

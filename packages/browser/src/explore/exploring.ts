@@ -1,4 +1,4 @@
-import { hotspots } from '@dapplo/core/small'
+import { hotspots, readAt } from '@dapplo/core/small'
 import type { Part } from '../live/model.ts'
 import { Gestures } from './gestures.ts'
 import { Selecting } from './selecting.ts'
@@ -16,13 +16,16 @@ export const exploring: Part = {
         host.jump()
         host.state = state
       },
+      allow: (what, details) => host.allow(what, details),
       say: words => host.say(words),
     })
     const setZoom = (zoom: Zoom, gently: boolean) => {
       if (JSON.stringify(zoom) === JSON.stringify(host.state.zoom ?? {})) return
-      if (!gently) host.jump()
       const { zoom: _, ...rest } = host.state
-      host.state = Object.keys(zoom).length > 0 ? { ...rest, zoom } : rest
+      const state = Object.keys(zoom).length > 0 ? { ...rest, zoom } : rest
+      if (!host.allow('zoomed', { state })) return
+      if (!gently) host.jump()
+      host.state = state
     }
     const gestures = new Gestures(stage, {
       composition: () => host.composition,
@@ -31,6 +34,7 @@ export const exploring: Part = {
       zoom: () => host.state.zoom ?? {},
       setZoom,
       clicked: (place, adds) => host.clicked(place, adds),
+      doubleClicked: ({ x, y }) => host.allow('doubleClicked', { reading: readAt(host.composition, x, y) }),
       outlined: (outline, box, adds, done) => selecting.outline(outline, box, adds, done),
       quiet: quiet => quiet && host.pointer.pointAt(undefined),
     })

@@ -10,6 +10,8 @@ export interface GestureHost {
   setZoom(zoom: Zoom, gently: boolean): void
   /** A click without a drag; `adds` when a key asks for more rather than other. */
   clicked(place: { x: number; y: number }, adds: boolean): void
+  /** A double click; whether the chart is to do what it would do. */
+  doubleClicked(place: { x: number; y: number }): boolean
   /** A drag whose outline selects. */
   outlined(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void
   /** Takes the marks of the pointer away while something is drawn over the plot. */
@@ -234,6 +236,7 @@ export class Gestures {
 
   private readonly doubled = (event: MouseEvent) => {
     if (event.target instanceof Element && event.target.closest('button, select, input')) return
+    if (!this.host.doubleClicked(this.stage.placeOf(event))) return
     if (this.zooms && Object.keys(this.host.zoom()).length > 0) this.host.setZoom({}, true)
   }
 

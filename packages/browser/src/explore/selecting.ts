@@ -13,6 +13,9 @@ import {
   type View,
 } from '@dapplo/core/small'
 
+import { rowsOfSerials } from '../live/deeds.ts'
+import type { DeedDetails } from '../live/model.ts'
+
 /** Pixels around a click within which a point or line is meant. */
 const NEAR = 14
 
@@ -20,6 +23,8 @@ export interface SelectingHost {
   /** What is on screen: while a chart plays, the view of the period that is reached. */
   shown(): Composition
   setState(state: State): void
+  /** Tells of what the person does; whether it is to be. */
+  allow(what: 'selected' | 'hidden', details: DeedDetails): boolean
   say(words: string): void
 }
 
@@ -111,8 +116,14 @@ export class Selecting {
 
   private put(serials: ArrayLike<number>, tells: boolean): void {
     const { selected: before, ...rest } = this.view.state.value
-    if (serials.length > 0 || before)
-      this.host.setState(serials.length > 0 ? { ...rest, selected: serials } : rest)
+    const state = serials.length > 0 ? { ...rest, selected: serials } : rest
+    const rows = () => rowsOfSerials(this.view, serials)
+    if ((serials.length > 0 || before) && tells && !this.host.allow('selected', { state, rows })) {
+      // What a drag has shown on the way is taken back.
+      if (this.before) this.host.setState(this.before.length > 0 ? { ...rest, selected: this.before } : rest)
+      return
+    }
+    if (serials.length > 0 || before) this.host.setState(state)
     if (tells && (serials.length > 0 || before))
       this.host.say(
         this.view.tongue.value.say(
@@ -138,6 +149,8 @@ export class Selecting {
     } else if (hidden.has(key)) hidden.delete(key)
     else hidden.add(key)
     const { hidden: _, ...rest } = this.view.state.value
-    this.host.setState(hidden.size > 0 ? { ...rest, hidden: [...hidden] } : rest)
+    const state = hidden.size > 0 ? { ...rest, hidden: [...hidden] } : rest
+    const rows = () => rowsOfSerials(this.view, rowsOfEntry(this.host.shown(), this.view.root, key))
+    if (this.host.allow('hidden', { state, key, rows })) this.host.setState(state)
   }
 }

@@ -12,19 +12,19 @@ import {
   type Timing,
   View,
 } from '@dapplo/core/small'
-import { effect } from '@preact/signals-core'
-import { staleWords } from '../feed/stale-words.ts'
 import { Pointer } from '../point/pointer.ts'
 import { pointedRow, Telling } from '../point/telling.ts'
 import type { RecordingOptions } from '../save/record.ts'
+import { Deeds, rowsOfSerials } from './deeds.ts'
+import { followAll } from './follow-all.ts'
 import { PageMember } from './member.ts'
 import type { Abilities, Installed, Live, MountOptions, PartHost } from './model.ts'
 import { Moment } from './moment.ts'
-import { followPage, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
+import { pageFrame, pageTiming, sameFrame } from './page-frame.ts'
 import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
-import { followChanges, selectedRows, sharesPlaces, watchState } from './state.ts'
+import { sharesPlaces, watchState } from './state.ts'
 import { Findings } from './tell-findings.ts'
 
 /** A chart on a page: shows a view and reads its values; its parts hand on to its state what else the person does. */
@@ -41,6 +41,7 @@ export class LiveChart implements Live, PartHost {
   private readonly undo: (() => void)[] = []
   private readonly member: PageMember
   private readonly told = new Findings()
+  private readonly deeds = new Deeds(this)
   private readonly way = new Moment()
   private due = false
   private still = true
@@ -62,6 +63,7 @@ export class LiveChart implements Live, PartHost {
       moving: () => this.player.moving,
       tooltip: () => this.view.first.description.tooltip !== false,
       content: new Telling(this.view),
+      allows: reading => this.deeds.allowPointed(reading),
       pointed: reading => {
         const row = reading && pointedRow(reading)
         this.stage.root.style.cursor = row?.link === undefined ? '' : 'pointer'
@@ -87,7 +89,15 @@ export class LiveChart implements Live, PartHost {
       this.takeDown()
       throw error
     }
-    this.listen()
+    this.undo.push(
+      ...followAll(this, this.member, {
+        schedule: () => this.schedule(),
+        fontsLoaded: () => {
+          this.fonts++
+          this.refresh()
+        },
+      }),
+    )
     this.afterDrawing()
   }
 
@@ -140,9 +150,13 @@ export class LiveChart implements Live, PartHost {
     return stop
   }
 
-  selectedRows(): unknown[] {
-    return selectedRows(this.view)
+  async selectedRows(): Promise<any[]> {
+    const { table, rows } = rowsOfSerials(this.view, this.state.selected ?? [])
+    return table.rows(rows)
   }
+
+  readonly when: Live['when'] = (what, listener) => this.deeds.when(what, listener)
+  readonly allow: PartHost['allow'] = (what, details) => this.deeds.allow(what, details)
 
   toPng({ end = false }: { end?: boolean } = {}): Promise<Blob> {
     return need(this.can.png, 'saving', 'toPng')(end ? this.goal : this.scene)
@@ -216,27 +230,6 @@ export class LiveChart implements Live, PartHost {
     return pageFrame(this.element, this.stage.size(), this.options)
   }
 
-  /** Everything that follows from a change: one drawing a frame, however often things change. */
-  private listen(): void {
-    this.undo.push(
-      followChanges(this.view, () => this.schedule()),
-      effect(() => selectionsOf(this.view.root).set(this.view, this.view.state.value.selected)),
-      ...this.member.join(),
-      effect(() => this.stage.notice(staleWords(this.view))),
-    )
-    this.undo.push(
-      followPage(this.element, {
-        changed: () => this.refresh(),
-        fontsLoaded: () => {
-          this.fonts++
-          this.refresh()
-        },
-        // Paper gets lines and letters rather than pixels.
-        printing: prints => this.stage.print(prints ? this.can.svg?.(this.scene) : undefined),
-      }),
-    )
-  }
-
   /** Takes the frame anew: size, density, theme. A new frame is shown at once, without motion. */
   refresh(): void {
     // Before the first picture there is nothing to refresh: it takes its frame when all is in place.
@@ -292,6 +285,7 @@ export class LiveChart implements Live, PartHost {
 
   clicked(place: { x: number; y: number }, adds: boolean): void {
     const reading = readAt(this.composition, place.x, place.y)
+    if (!this.allow('clicked', { reading })) return
     // Where the shape that is meant leads to.
     const link = reading && pointedRow(reading)?.link
     if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')

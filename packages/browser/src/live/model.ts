@@ -13,6 +13,7 @@ import type {
   Scene,
   Spread,
   State,
+  Table,
   Theme,
   View,
 } from '@dapplo/core/small'
@@ -45,7 +46,7 @@ export interface MountOptions {
 }
 
 /** A chart on a page. */
-export interface Live {
+export interface Live<R = any> {
   /** The element that the chart fills. */
   readonly element: HTMLElement
   readonly chart: Chart | Spread
@@ -63,11 +64,16 @@ export interface Live {
   reframe(options: Pick<MountOptions, 'theme' | 'house' | 'locale' | 'background'>): void
   /** Tells of every change of the state, until the returned function is called. What a listener throws is reported, and breaks nothing. */
   watch(listener: (state: State) => void): () => void
+  /**
+   * Tells of what the person does, with the rows behind it, until the returned function is called; a listener may prevent
+   * what the chart would do: `live.when('clicked', async deed => show(await deed.rows()))`.
+   */
+  when(what: Deed, listener: (happening: Happening<R>) => void): () => void
   /** Plays a chart that has periods to play through, from where it is; or stops it. */
   play(): void
   pause(): void
-  /** The selected rows of the table, as records. */
-  selectedRows(): unknown[]
+  /** The rows of the table that are selected here, as records; in time, since they may be far. */
+  selectedRows(): Promise<R[]>
   /** The picture that is shown: a PNG of twice the size, or an SVG document. `end`: as it will stand when nothing moves. */
   toPng(options?: { end?: boolean }): Promise<Blob>
   toSvg(options?: { end?: boolean }): string
@@ -80,6 +86,34 @@ export interface Live {
   toCsv(): string
   /** Takes the chart off the page, with every listener and element that it brought. */
   destroy(): void
+}
+
+/** What a person does with a chart. */
+export type Deed = 'pointed' | 'clicked' | 'doubleClicked' | 'selected' | 'hidden' | 'zoomed' | 'played'
+
+/** What a person has done, and what it means. */
+export interface Happening<R = any> {
+  readonly what: Deed
+  readonly live: Live<R>
+  /** The state as it will be, unless this is prevented. */
+  readonly state: State
+  /** What was read at the place, as the tooltip says it; undefined where there is nothing, or no place. */
+  readonly reading: Reading | undefined
+  /** The key of the shape, or of the legend's entry, that is meant. */
+  readonly key: string | number | undefined
+  /** The records behind it, in time: they may be far. */
+  rows(): Promise<R[]>
+  /** Keeps the chart from doing what it would do. */
+  prevent(): void
+}
+
+/** What a part knows of a deed. */
+export interface DeedDetails {
+  state?: State
+  reading?: Reading
+  key?: string | number
+  /** The rows behind it; default those of what was read. */
+  rows?: () => { table: Table; rows: ArrayLike<number> }
 }
 
 /** Something that a live chart can do beside showing its picture and reading values: handed to `mount`, as kinds are to charts. */
@@ -153,6 +187,8 @@ export interface PartHost {
   state: State
   /** Whether changes glide. */
   readonly glides: boolean
+  /** Tells of what the person does; whether the chart is to do what it would do. */
+  allow(what: Deed, details: DeedDetails): boolean
   /** Says something to those who listen. */
   say(words: string): void
   /** The next picture is shown at once: what follows a hand must not lag behind it. */

@@ -8,11 +8,11 @@ const mounted = new WeakMap<Element, Live>()
 
 /** Makes the `mount` of a face of the library: its parts are all that a bundle needs to hold. */
 export function mountMaker(parts: readonly Part[]) {
-  return function mount(
-    chart: Chart | Spread,
+  return function mount<R = any>(
+    chart: Chart<R> | Spread,
     place: string | HTMLElement,
     options: MountOptions = {},
-  ): Live {
+  ): Live<R> {
     const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
     if (!element) {
       throw new DapploError(

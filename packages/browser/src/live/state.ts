@@ -17,13 +17,6 @@ export function watchState(view: View, listener: (state: State) => void): () => 
   })
 }
 
-/** The selected rows of the root table, as records; those that are gone are left out. */
-export function selectedRows({ root, state }: View): unknown[] {
-  const places = root.rowsBySerial
-  const rows = Array.from(state.peek().selected ?? [], serial => places.get(serial))
-  return root.rows(rows.filter(row => row !== undefined))
-}
-
 /** Calls when anything changes that the picture follows, without composing it; returns what ends that. */
 export const followChanges = (view: View, changed: () => void): (() => void) =>
   effect(() => {

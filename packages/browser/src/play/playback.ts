@@ -17,6 +17,7 @@ export const playback: Part = {
             setState: state => {
               host.state = state
             },
+            allow: (state, rows) => host.allow('played', { state, rows }),
             say: words => host.say(words),
             smooth: () => host.glides,
           })

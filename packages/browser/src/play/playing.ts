@@ -4,6 +4,7 @@ import {
   Playback,
   type Scene,
   type State,
+  type Table,
   tablesOf,
   type View,
 } from '@dapplo/core/small'
@@ -15,6 +16,8 @@ const EACH = 900
 export interface PlayingHost {
   state(): State
   setState(state: State): void
+  /** Tells of another period; whether it is to be shown. `rows`: those of the period. */
+  allow(state: State, rows: () => { table: Table; rows: ArrayLike<number> }): boolean
   say(words: string): void
   /** Whether pictures in between are wanted at all. */
   smooth(): boolean
@@ -132,7 +135,17 @@ export class Playing {
   }
 
   private go(place: number): void {
-    this.host.setState({ ...this.host.state(), at: place })
+    const state = { ...this.host.state(), at: place }
+    const period = this.playback.periods[this.playback.indexAt(place)]
+    const rows = () => ({ table: this.view.first.table, rows: period?.rows ?? [] })
+    if (
+      period !== this.playback.periods[this.playback.indexAt(this.place)] &&
+      !this.host.allow(state, rows)
+    ) {
+      this.pause()
+      return
+    }
+    this.host.setState(state)
     if (!this.isPlaying) this.host.say(this.playback.periods[this.playback.indexAt(place)]?.words ?? '')
     this.update()
   }

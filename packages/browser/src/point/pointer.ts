@@ -14,6 +14,8 @@ export interface PointerHost {
   /** Whether readings are shown in a tooltip. */
   tooltip(): boolean
   content: TooltipContent
+  /** Whether a reading is to be shown: who listens may prevent it. */
+  allows(reading: Reading | undefined): boolean
   /** What is pointed at has changed. */
   pointed(reading: Reading | undefined): void
   /** A click, where this pointer is to notice them itself. */
@@ -119,7 +121,9 @@ export class Pointer {
     const context = this.stage.upper(scene)
     // While shapes are on their way, what stands at the pointer changes.
     if ((this.at || this.elsewhere !== undefined) && this.host.moving()) this.schedule()
-    const own = this.at && ready ? readAt(composition, this.at.x, this.at.y) : undefined
+    const found = this.at && ready ? readAt(composition, this.at.x, this.at.y) : undefined
+    // Only what this pointer does is asked for: answering others would never end.
+    const own = (this.at || this.told) && !this.host.allows(found) ? undefined : found
     const pane = this.at && paneAt(composition, this.at.x, this.at.y)
     const x = own?.along === 'x' ? own.x : this.at ? undefined : this.elsewhere
     // What is pointed at in one pane, or in another chart, is read in all that share the place.

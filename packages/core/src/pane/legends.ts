@@ -87,7 +87,9 @@ export function planLegends({
     .map(role => ({ role, entries: bound.legend.filter(entry => (entry.by ?? 'color') === role) }))
     // One name of a column says what is shown; that of a measure stands over its axis.
     .filter(({ entries }) => entries.length > 1 || entries.some(({ title }) => title !== ''))
-  const needed = groups.filter(({ role }) => role !== 'color' || needsNames(bound, named, description))
+  // One that is asked for stands there, also where it repeats an axis.
+  const asked = isPlaced(description)
+  const needed = groups.filter(({ role }) => role !== 'color' || asked || needsNames(bound, named))
   for (const { role, entries } of needed) {
     const wish = wishOf(description, role)
     if (wish.at === false) continue
@@ -156,8 +158,8 @@ function endsSuit(
 }
 
 /** A legend would repeat the axis when each series stands at its own category, or the names that stand at the shapes. */
-function needsNames(bound: Bound, named: boolean, description: Settled): boolean {
-  if (named && !isPlaced(description)) return false
+function needsNames(bound: Bound, named: boolean): boolean {
+  if (named) return false
   const drawn = bound.drawings.filter(drawn => !drawn.drawing.kind.aside)
   return !(drawn.length > 0 ? drawn : bound.drawings).every(drawn => {
     if (drawn.drawing.kind.parts) return false

@@ -66,6 +66,22 @@ export function selectionsOf(root: Table): Selections {
   return store
 }
 
+/** Asks for the rows that no chart in particular leaves out. */
+const NOBODY = {}
+
+/**
+ * The rows of a table that are selected in all charts on it together, as records: where several select, those in all of
+ * their selections; none where nothing is selected. In time, since rows may be far.
+ */
+export async function selectedRows<R>(table: Table<R>): Promise<R[]> {
+  const mask = selectionsOf(rootOf(table)).byOthers(NOBODY).peek()
+  if (!mask) return []
+  const test = rowTest(table, mask)
+  const rows: number[] = []
+  for (let row = 0; row < table.length; row++) if (test(row)) rows.push(row)
+  return table.rows(rows)
+}
+
 const masks = new WeakMap<object, { table: Table; version: number; mask: RowMask }>()
 
 /** The rows with these serial numbers; those that are gone by now are left out. All charts that ask for the same get the same. */

@@ -1,0 +1,28 @@
+import { selectionsOf } from '@dapplo/core/small'
+import { effect } from '@preact/signals-core'
+import { staleWords } from '../feed/stale-words.ts'
+import type { PageMember } from './member.ts'
+import type { PartHost } from './model.ts'
+import { followPage } from './page-frame.ts'
+import { followChanges } from './state.ts'
+
+/** Everything that follows from a change, of data, neighbours and page. Returns what ends each of it. */
+export function followAll(
+  host: PartHost,
+  member: PageMember,
+  { schedule, fontsLoaded }: { schedule(): void; fontsLoaded(): void },
+): (() => void)[] {
+  const { view, stage, live } = host
+  return [
+    followChanges(view, schedule),
+    effect(() => selectionsOf(view.root).set(view, view.state.value.selected)),
+    ...member.join(),
+    effect(() => stage.notice(staleWords(view))),
+    followPage(live.element, {
+      changed: () => host.refresh(),
+      fontsLoaded,
+      // Paper gets lines and letters rather than pixels.
+      printing: prints => stage.print(prints ? host.can.svg?.(live.scene) : undefined),
+    }),
+  ]
+}
