@@ -196,7 +196,8 @@ test('between two periods the tooltip says what its bar shows', async () => {
       batch.kind === 'texts' && batch.of ? [...batch.texts] : [],
     ),
   )
-  expect(labels).toEqual(['125', '275'])
+  // One that comes to stand in its bar goes in one look and comes in the other.
+  expect([...new Set(labels)].sort()).toEqual(['125', '275'])
   const at = await placeOf(page, 0, 1, 200)
   await page.mouse.move(at.x, at.y)
   await page.locator('.dapplo-tooltip').waitFor({ state: 'visible' })

@@ -406,11 +406,11 @@ describe('controls and the menu', () => {
   test('save pictures and data, and show the data as a table', async () => {
     const { page } = await gallery.open('period.html')
     for (const [item, ending, begins] of [
-      ['Save as PNG', 'png', '\u0089PNG'],
-      ['Save as SVG', 'svg', '<svg'],
-      ['Save data as CSV', 'csv', 'Departed,North Sound'],
+      ['Keep as a picture', 'png', '\u0089PNG'],
+      ['Keep as a drawing', 'svg', '<svg'],
+      ['Keep the values', 'csv', 'Departed,North Sound'],
     ] as const) {
-      await page.getByRole('button', { name: 'Chart menu' }).click()
+      await page.getByRole('button', { name: 'Keep this chart' }).click()
       const [download] = await Promise.all([
         page.waitForEvent('download'),
         page.getByRole('menuitem', { name: item }).click(),
@@ -420,7 +420,7 @@ describe('controls and the menu', () => {
       const first = await new Promise<Buffer>(resolve => stream.once('data', resolve))
       expect(first.toString('latin1').startsWith(begins)).toBe(true)
     }
-    await page.getByRole('button', { name: 'Chart menu' }).press('Enter')
+    await page.getByRole('button', { name: 'Keep this chart' }).press('Enter')
     await page.keyboard.press('End')
     await page.keyboard.press('ArrowUp')
     await page.keyboard.press('ArrowUp')
@@ -441,8 +441,8 @@ test('a house speaks its own words: menu, play bar, legend, tables and the pictu
       house: {
         locale: 'de',
         words: {
-          'Chart menu': 'Menü',
-          'Show data': 'Zahlen zeigen',
+          'Keep this chart': 'Menü',
+          'List the values': 'Zahlen zeigen',
           Close: 'Schließen',
           '{what} per quarter': '{what} je Quartal',
           '{title}. Arrow keys read values.': '{title}. Pfeiltasten lesen die Werte.',

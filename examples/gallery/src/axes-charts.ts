@@ -214,11 +214,11 @@ export function axisExamples(sailingsText: string, piersText: string, vesselsTex
         axes: {
           x: {
             images: {
-              Guillemot: boat('#057f5f'),
-              Fulmar: boat('#ab470a'),
-              Sandpiper: boat('#4b36bd'),
-              Dunlin: boat('#ed6092'),
-              'Great Skua': boat('#9b941b'),
+              Guillemot: boat('#8d3a9d'),
+              Fulmar: boat('#a08d22'),
+              Sandpiper: boat('#107b5c'),
+              Dunlin: boat('#ac4b06'),
+              'Great Skua': boat('#4f8ef5'),
             },
           },
         },

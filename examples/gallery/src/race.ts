@@ -8,7 +8,7 @@ const live = mount(
     subtitle: 'Passengers at the piers of the Skerry Line',
     draw: [
       { as: 'bar', label: true },
-      { as: 'reference', level: 'mean' },
+      { as: 'reference', x: { value: 100_000 }, label: { words: 'A hundred thousand' } },
     ],
     y: 'pier',
     x: 'sum of passengers',

@@ -35,7 +35,7 @@ export interface MountOptions {
   /** Height in pixels where the container has none of its own; default three fifths of the width. */
   height?: number
   state?: State
-  /** A button in the corner with a menu: save, copy, print, see the data, reset. Default false. */
+  /** A button under the chart that opens a list: keep it as a picture, drawing or film, copy, print, list its values. Default false. */
   menu?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
   parts?: readonly Part[]

@@ -124,14 +124,30 @@ export class Stage {
   }
 
   private controls: HTMLElement | undefined
+  private readonly feet = new Map<'play' | 'menu', HTMLElement>()
   private foot: HTMLElement | undefined
 
-  /** Puts something under the plate, in place of what was there. */
-  putFoot(foot: HTMLElement | undefined): void {
-    if (foot === this.foot) return
-    this.foot?.remove()
-    this.foot = foot
-    if (foot) this.outer.append(foot)
+  /** Puts something in the row under the plate, in place of what was there under this name. */
+  putFoot(name: 'play' | 'menu', element: HTMLElement | undefined): void {
+    const before = this.feet.get(name)
+    if (element === before) return
+    before?.remove()
+    if (element) this.feet.set(name, element)
+    else this.feet.delete(name)
+    if (this.feet.size === 0) this.foot?.remove()
+    if (this.feet.size === 0) this.foot = undefined
+    else if (!this.foot) {
+      this.foot = document.createElement('div')
+      Object.assign(this.foot.style, {
+        display: 'flex',
+        alignItems: 'center',
+        gap: '12px',
+        minHeight: '30px',
+      })
+      this.outer.append(this.foot)
+    }
+    // What plays stands before what is done with the chart.
+    this.foot?.append(...(['play', 'menu'] as const).flatMap(name => this.feet.get(name) ?? []))
   }
 
   /** Takes the theme's colours and font for what lies over the plate. */

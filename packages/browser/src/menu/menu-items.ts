@@ -10,35 +10,38 @@ export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentenc
   const items: MenuItem[] = []
   if (can.svg) {
     items.push(
-      { words: 'Save as PNG', act: async () => save(await live.toPng(), 'png') },
-      { words: 'Save as SVG', act: () => save(new Blob([live.toSvg()], { type: 'image/svg+xml' }), 'svg') },
+      { words: 'Keep as a picture', act: async () => save(await live.toPng(), 'png') },
+      {
+        words: 'Keep as a drawing',
+        act: () => save(new Blob([live.toSvg()], { type: 'image/svg+xml' }), 'svg'),
+      },
     )
     if (view.first.resolved.throughMeaning)
-      items.push({ words: 'Save as film', act: async () => save(await live.toWebm(), 'webm') })
+      items.push({ words: 'Keep as a film', act: async () => save(await live.toWebm(), 'webm') })
     items.push(
-      { words: 'Save data as CSV', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
+      { words: 'Keep the values', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
       {
-        words: 'Copy picture',
+        words: 'Copy the picture',
         act: async () => {
           await navigator.clipboard.write([new ClipboardItem({ 'image/png': live.toPng() })])
           say('The picture is copied.')
         },
       },
       {
-        words: 'Copy data',
+        words: 'Copy the values',
         act: async () => {
           await navigator.clipboard.writeText(live.toCsv())
-          say('The data are copied.')
+          say('The values are copied.')
         },
       },
     )
   }
   const { dataTables, openTables, svg } = can
   if (dataTables && openTables)
-    items.push({ words: 'Show data', act: () => openTables(title(), dataTables()) })
+    items.push({ words: 'List the values', act: () => openTables(title(), dataTables()) })
   if (svg) items.push({ words: 'Print', act: () => printed(svg(live.scene), title()) })
   items.push({
-    words: 'Reset',
+    words: 'Back to the start',
     act: () => {
       live.state = {}
     },

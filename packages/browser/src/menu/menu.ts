@@ -5,36 +5,31 @@ export interface MenuItem {
   act(): void | Promise<void>
 }
 
-/** The menu of a chart: a button in its corner that opens a list of what can be done with it. */
+/** The menu of a chart: a button in the row under it that opens a list of what can be done with it. */
 export class Menu {
+  /** What stands under the chart. */
+  readonly element: HTMLDivElement
   private readonly button: HTMLButtonElement
   private readonly list: HTMLDivElement
   private readonly items: readonly MenuItem[]
   private readonly failed: (action: Sentence) => void
 
   /** `failed`: called where something cannot be done. */
-  constructor(root: HTMLElement, items: readonly MenuItem[], failed: (action: Sentence) => void) {
+  constructor(items: readonly MenuItem[], failed: (action: Sentence) => void) {
     this.items = items
     this.failed = failed
     this.button = document.createElement('button')
     this.button.type = 'button'
     this.button.className = 'dapplo-menu-button'
-    this.button.textContent = '⋯'
     this.button.setAttribute('aria-haspopup', 'menu')
     this.button.setAttribute('aria-expanded', 'false')
     Object.assign(this.button.style, {
-      position: 'absolute',
-      right: '8px',
-      top: '8px',
-      width: '28px',
-      height: '28px',
-      padding: '0',
-      border: '1px solid transparent',
+      padding: '4px 10px',
+      border: '1px solid',
       borderRadius: '3px',
       background: 'transparent',
-      font: '16px/1 sans-serif',
+      whiteSpace: 'nowrap',
       cursor: 'pointer',
-      zIndex: '2',
     })
     this.list = document.createElement('div')
     this.list.className = 'dapplo-menu'
@@ -42,29 +37,37 @@ export class Menu {
     this.list.hidden = true
     Object.assign(this.list.style, {
       position: 'absolute',
-      right: '8px',
-      top: '38px',
+      right: '0',
+      bottom: '34px',
       minWidth: '150px',
+      maxHeight: 'calc(100% - 40px)',
+      overflow: 'auto',
       padding: '4px',
       border: '1px solid',
       borderRadius: '3px',
       zIndex: '3',
     })
+    this.element = document.createElement('div')
+    this.element.style.marginLeft = 'auto'
+    this.element.append(this.button, this.list)
     for (const item of items) this.list.append(this.entry(item))
     this.button.addEventListener('click', () => this.toggle(this.list.hidden === true))
     this.list.addEventListener('keydown', this.pressed)
     this.list.addEventListener('focusout', this.lost)
-    root.append(this.button, this.list)
   }
 
   /** Takes the theme's colours and the words of the page's language. */
   dress({ theme, tongue }: Composition): void {
-    for (const element of [this.button, this.list])
-      element.setAttribute('aria-label', tongue.say('Chart menu'))
+    this.button.textContent = tongue.say('Keep this chart')
+    this.list.setAttribute('aria-label', tongue.say('Keep this chart'))
     this.items.forEach(({ words }, i) => {
       this.list.children[i].textContent = tongue.say(words)
     })
-    Object.assign(this.button.style, { color: theme.muted })
+    Object.assign(this.button.style, {
+      color: theme.muted,
+      borderColor: theme.strong,
+      font: `${theme.sizes.text}px ${theme.font}`,
+    })
     Object.assign(this.list.style, {
       color: theme.text,
       background: theme.surface,
@@ -75,8 +78,7 @@ export class Menu {
   }
 
   remove(): void {
-    this.button.remove()
-    this.list.remove()
+    this.element.remove()
   }
 
   private entry({ words, act }: MenuItem): HTMLButtonElement {

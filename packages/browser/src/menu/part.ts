@@ -3,7 +3,7 @@ import type { Part } from '../live/model.ts'
 import { Menu } from './menu.ts'
 import { menuItems } from './menu-items.ts'
 
-/** A button in the corner with what can be done with the chart, where `mount` is told `menu: true`. */
+/** A button under the chart with what can be done with the chart, where `mount` is told `menu: true`. */
 export const menu: Part = {
   name: 'menu',
   install(host) {
@@ -12,9 +12,11 @@ export const menu: Part = {
       const { tongue } = host.view
       host.say(tongue.value.say(sentence, action && { action: tongue.value.say(action) }))
     }
-    const list = new Menu(host.stage.root, menuItems(host, say), action =>
-      say('{action}: this is not possible here.', action),
-    )
-    return { drawn: composition => list.dress(composition), remove: () => list.remove() }
+    const list = new Menu(menuItems(host, say), action => say('{action}: this is not possible here.', action))
+    return {
+      settle: () => host.stage.putFoot('menu', list.element),
+      drawn: composition => list.dress(composition),
+      remove: () => list.remove(),
+    }
   },
 }

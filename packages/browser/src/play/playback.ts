@@ -22,7 +22,7 @@ export const playback: Part = {
             smooth: () => host.glides,
           })
         : undefined
-      host.stage.putFoot(can.playing?.bar.element)
+      host.stage.putFoot('play', can.playing?.bar.element)
       host.refresh()
     }
     return {

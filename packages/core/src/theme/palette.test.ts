@@ -3,11 +3,13 @@ import {
   filterDeficiencyDeuter,
   filterDeficiencyProt,
   filterDeficiencyTrit,
+  oklch,
   parse,
   rgb,
   wcagContrast,
 } from 'culori'
 import { describe, expect, test } from 'vitest'
+import { DAY_TIERS, NIGHT_TIERS } from './palette.ts'
 import { day, night } from './theme.ts'
 
 describe.each([day, night])('the $name theme', theme => {
@@ -22,6 +24,27 @@ describe.each([day, night])('the $name theme', theme => {
     for (const impaired of [filterDeficiencyProt(1), filterDeficiencyDeuter(1), filterDeficiencyTrit(1)]) {
       expect(least(colors.map(color => rgb(impaired(color))))).toBeGreaterThanOrEqual(15)
     }
+  })
+
+  test('has two further tiers that differ from all others', () => {
+    const tiers = (theme.name === 'day' ? DAY_TIERS : NIGHT_TIERS).flat()
+    expect(tiers).toHaveLength(16)
+    expect(least([...colors, ...tiers.map(text => rgb(parse(text)!))])).toBeGreaterThanOrEqual(14)
+    for (const color of tiers) expect(wcagContrast(color, theme.background)).toBeGreaterThanOrEqual(3)
+  })
+
+  test('opens with no blue, and its hues do not run green, orange, violet, pink', () => {
+    const hues = theme.colors.map(text => oklch(parse(text)!)!.h!)
+    const between = (hue: number, from: number, to: number) =>
+      (hue - from + 360) % 360 <= (to - from + 360) % 360
+    expect(between(hues[0], 210, 290)).toBe(false)
+    const run = [
+      [140, 200],
+      [25, 65],
+      [270, 310],
+      [335, 15],
+    ] as const
+    expect(run.every(([from, to], i) => between(hues[i], from, to))).toBe(false)
   })
 
   test('has shapes of 3:1 and texts of 4.5:1 on its backgrounds', () => {
