@@ -3,7 +3,7 @@ import { execFileSync } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { paintCanvas } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { chart, reshape, openTable, Playback, sceneOf, toFilm, toPng } from '@dapplo/node'
+import { chart, openTable, Playback, reshape, sceneOf, toFilm, toPng } from '@dapplo/node'
 import { createCanvas, GifEncoder } from '@napi-rs/canvas'
 import { ratio, timeBoth } from './measure.mjs'
 

@@ -1,6 +1,7 @@
 // A line of a million rows: the first picture, and frames of zooming into it.
-import { chart, compose, paintCanvas, table, View } from '@dapplo/core'
+import { chart, compose, paintCanvas, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
+import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
 import { ratio, timeBoth } from './measure.mjs'
 

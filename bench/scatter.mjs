@@ -1,6 +1,7 @@
 // A scatter of a million points, frame by frame; and a hundred thousand discs as SVG.
-import { chart, compose, paintCanvas, table, paintSvg, View } from '@dapplo/core'
+import { chart, compose, paintCanvas, paintSvg, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
+import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
 import { ratio, timeBoth } from './measure.mjs'
 

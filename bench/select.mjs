@@ -1,6 +1,7 @@
 // A selection that is being dragged over one of four charts of 100,000 rows: what the others must do for each frame.
-import { chart, rowsInBox, selectionsOf, table, View } from '@dapplo/core'
+import { chart, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
+import { rowsInBox, selectionsOf, View } from '@dapplo/core/internal'
 import { ratio, time } from './measure.mjs'
 
 const ROWS = 100_000

@@ -150,7 +150,7 @@ test('a chart whose values come later says so, shows them when they are here, an
   const { page, errors } = await gallery.open('')
   const seen = await page.evaluate(async () => {
     const { answeredBy, askColumns, chart, mount, table } =
-      window.dapplo as unknown as typeof import('dapplo')
+      window.dapplo as unknown as typeof import('dapplo') & typeof import('@dapplo/core/internal')
     const rows = table([
       { pier: 'Harbour', boarded: 40 },
       { pier: 'Tern Point', boarded: 25 },

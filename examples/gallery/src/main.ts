@@ -1,4 +1,5 @@
-import { answeredBy, askColumns, chart, feed, mount, readCsv, spread, table } from 'dapplo'
+import { answeredBy, askColumns } from '@dapplo/core/internal'
+import { chart, feed, mount, readCsv, spread, table } from 'dapplo'
 import sailingsText from '../../../demo-data/sailings.csv?raw'
 
 interface Sailing {

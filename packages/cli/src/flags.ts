@@ -1,5 +1,6 @@
 import { dirname } from 'node:path'
-import { addFont, DapploError, firstFont, type House, type PictureFrame } from '@dapplo/node'
+import { firstFont } from '@dapplo/core/internal'
+import { addFont, DapploError, type House, type PictureFrame } from '@dapplo/node'
 import { type Command, Option } from 'commander'
 import { RENAMED } from './input.ts'
 

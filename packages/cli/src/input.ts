@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { type Followed, hasManyRecords, readInHouse } from '@dapplo/core/internal-files'
 import {
   builtinKinds,
   type Chart,
@@ -7,16 +8,13 @@ import {
   chart,
   DapploError,
   type Description,
-  type Followed,
   fileBeside,
   type House,
-  hasManyRecords,
   type OpenOptions,
   openTable,
   readChartFile,
   readFileText,
   readHouse,
-  readInHouse,
   readText,
   Spread,
   type Table,

@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-import { DapploError, plainText } from '@dapplo/core'
+import { DapploError } from '@dapplo/core'
 import { writeEnglishQuickly } from '@dapplo/core/english'
+import { plainText } from '@dapplo/core/internal'
 import { Command, CommanderError } from 'commander'
 import { tell } from './say.ts'
 

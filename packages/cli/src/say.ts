@@ -1,4 +1,4 @@
-import { plainText } from '@dapplo/node'
+import { plainText } from '@dapplo/core/internal'
 
 /**
  * Everything that the command says to people goes through here: names of files, columns and cells come from anywhere, and

@@ -1,14 +1,14 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { isIP } from 'node:net'
 import { basename, dirname, resolve } from 'node:path'
+import { escapeXml } from '@dapplo/core/internal'
+import type { OpenedFile } from '@dapplo/core/internal-files'
 import {
   builtinKinds,
   confinedFile,
   DapploError,
   embedPage,
-  escapeXml,
   fileBeside,
-  type OpenedFile,
   type PictureFrame,
   readChartFile,
   readFileText,

@@ -41,24 +41,11 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
   labels,
 })
 
-export { keepRecent, spanLength } from './table/live/keep.ts'
+export { keepRecent } from './table/live/keep.ts'
 export { type PartsOptions, readCsvInParts } from './table/open/csv-parts.ts'
-export { readCsv, readJson, readLines, readRecords, table } from './table/open/read.ts'
+export { readCsv, readJson, readLines, table } from './table/open/read.ts'
 export type { CsvOptions } from './table/read/csv.ts'
-export { hasManyRecords } from './table/read/json-text.ts'
+
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/reshape/look.ts'
 export { reshape, type Step } from './table/reshape/reshape.ts'
-export {
-  type Followed,
-  formatOf,
-  mediaFormat,
-  namedFormat,
-  type OpenedFile,
-  openChartData,
-  readChartFile,
-  readHouse,
-  readInHouse,
-  readText,
-  sendsMessages,
-  type TextFormat,
-} from './view/file.ts'
+export { readChartFile, readHouse, readText } from './view/file.ts'

@@ -1,4 +1,5 @@
-import { type Chart, csvText, dataTables, type Spread, type State, View } from '@dapplo/core'
+import type { Chart, Spread, State } from '@dapplo/core'
+import { csvText, dataTables, View } from '@dapplo/core/internal'
 import { type PictureFrame, wholeFrame } from './picture.ts'
 
 const tablesOf = (chart: Chart | Spread, frame: PictureFrame, state: State) =>

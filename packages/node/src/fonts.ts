@@ -1,8 +1,9 @@
 import { readFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import { basename, extname } from 'node:path'
-import { DapploError, type Frame, firstFont, fontsOf, type Measure } from '@dapplo/core'
+import { DapploError, type Frame, type Measure } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
+import { firstFont, fontsOf } from '@dapplo/core/internal'
 import type { GlobalFonts as Fonts } from '@napi-rs/canvas'
 import { partOf } from './parts.ts'
 

@@ -1,13 +1,6 @@
 import { basename, dirname, extname, resolve } from 'node:path'
-import {
-  builtinKinds,
-  type Column,
-  formatOf,
-  type OpenedFile,
-  readChartFile,
-  readText,
-  type Table,
-} from '@dapplo/core'
+import { builtinKinds, type Column, readChartFile, readText, type Table } from '@dapplo/core'
+import { formatOf, type OpenedFile } from '@dapplo/core/internal-files'
 import { fileBeside, readFileText } from './files.ts'
 
 export interface OpenOptions {

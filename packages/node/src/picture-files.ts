@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { extname, join } from 'node:path'
-import { DapploError, type Scene, safePicture } from '@dapplo/core'
+import { DapploError, type Scene } from '@dapplo/core'
+import { safePicture } from '@dapplo/core/internal'
 import { confinedFile } from './files.ts'
 
 const TYPES: Record<string, string> = {

@@ -2,7 +2,6 @@ import {
   type Chart,
   type Context2D,
   compose,
-  escapeXml,
   type Finding,
   type Frame,
   Playback,
@@ -12,8 +11,8 @@ import {
   Spread,
   type State,
   type Surroundings,
-  View,
 } from '@dapplo/core'
+import { escapeXml, View } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 

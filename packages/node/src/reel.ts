@@ -1,16 +1,5 @@
-import {
-  appear,
-  between,
-  Chart,
-  DapploError,
-  type Frame,
-  Playback,
-  paced,
-  type Scene,
-  Spread,
-  timingOf,
-  View,
-} from '@dapplo/core'
+import { Chart, DapploError, type Frame, Playback, type Scene, Spread } from '@dapplo/core'
+import { appear, between, paced, timingOf, View } from '@dapplo/core/internal'
 import { withPictures } from './picture-files.ts'
 
 /**

@@ -1,4 +1,5 @@
-import type { Composition, Control, Tongue } from '@dapplo/core/small'
+import type { Composition } from '@dapplo/core/internal'
+import type { Control, Tongue } from '@dapplo/core/small'
 import { hiddenStyle } from '../live/hidden.ts'
 import { controlLook, dressControls } from './control-look.ts'
 

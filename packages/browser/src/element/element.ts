@@ -1,13 +1,5 @@
-import {
-  builtinKinds,
-  DapploError,
-  type Finding,
-  mediaFormat,
-  namedFormat,
-  openChartData,
-  sendsMessages,
-  type Source as TableSource,
-} from '@dapplo/core'
+import { builtinKinds, DapploError, type Finding, type Source as TableSource } from '@dapplo/core'
+import { mediaFormat, namedFormat, openChartData, sendsMessages } from '@dapplo/core/internal-files'
 import { type Feed, feed } from '../feed/feed.ts'
 import { Patience } from '../feed/feed-sources.ts'
 import { mount } from '../full.ts'

@@ -1,5 +1,6 @@
 /** The program of a self-contained page: brings its chart to life from the data written into the page. */
-import { builtinKinds, DapploError, openChartData } from '@dapplo/core'
+import { builtinKinds, DapploError } from '@dapplo/core'
+import { openChartData } from '@dapplo/core/internal-files'
 import { mount } from '../full.ts'
 import { speakToParent } from './frame-protocol.ts'
 

@@ -1,4 +1,4 @@
-import { hotspots, readAt } from '@dapplo/core/small'
+import { hotspots, readAt } from '@dapplo/core/internal'
 import type { Part } from '../live/model.ts'
 import { Gestures } from './gestures.ts'
 import { Selecting } from './selecting.ts'

@@ -1,4 +1,5 @@
-import { type Composition, type Corner, type Gesture, type Pane, paneAt } from '@dapplo/core/small'
+import { type Composition, type Corner, type Pane, paneAt } from '@dapplo/core/internal'
+import type { Gesture } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
 import { type Directions, type Zoom, Zooming } from './zoom.ts'
 

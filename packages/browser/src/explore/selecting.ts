@@ -1,17 +1,15 @@
 import {
   type Composition,
   type Corner,
-  type Gesture,
-  type Reading,
   readAt,
   rowsAtPlace,
   rowsInBox,
   rowsInOutline,
   rowsOfEntry,
-  type State,
   serialsOf,
   type View,
-} from '@dapplo/core/small'
+} from '@dapplo/core/internal'
+import type { Gesture, Reading, State } from '@dapplo/core/small'
 
 import { rowsOfSerials } from '../live/deeds.ts'
 import type { DeedDetails } from '../live/model.ts'

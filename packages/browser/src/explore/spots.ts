@@ -1,4 +1,5 @@
-import type { Hotspot, Tongue } from '@dapplo/core/small'
+import type { Hotspot } from '@dapplo/core/internal'
+import type { Tongue } from '@dapplo/core/small'
 
 export interface SpotHost {
   /** Whether names at axes answer to a person. */

@@ -1,5 +1,6 @@
-import { chart, type Description, table, View } from '@dapplo/core'
+import { chart, type Description, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
+import { View } from '@dapplo/core/internal'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { directionsOf, type Zoom, Zooming } from './zoom.ts'

@@ -1,4 +1,4 @@
-import type { Composition, Pane } from '@dapplo/core/small'
+import type { Composition, Pane } from '@dapplo/core/internal'
 
 /** Ends of scales, in data units: the part of a chart that is in view. */
 export type Zoom = Readonly<Record<string, readonly [number, number]>>

@@ -1,15 +1,13 @@
+import { DapploError, keepRecent, type Table } from '@dapplo/core'
 import {
-  DapploError,
   type Followed,
   hasManyRecords,
-  keepRecent,
   mediaFormat,
   namedFormat,
   readRecords,
   spanLength,
-  type Table,
   type TextFormat,
-} from '@dapplo/core'
+} from '@dapplo/core/internal-files'
 import { signal } from '@preact/signals-core'
 import { openEvents, openFetching, openSocket, type Source } from './feed-sources.ts'
 import type { FeedState } from './feed-state.ts'

@@ -1,14 +1,13 @@
 import {
   type CsvOptions,
   DapploError,
-  mediaFormat,
-  namedFormat,
   type PartsOptions,
   readCsvInParts,
   readText,
   type Table,
   type TableOptions,
 } from '@dapplo/core'
+import { mediaFormat, namedFormat } from '@dapplo/core/internal-files'
 
 export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<PartsOptions, 'signal'> {
   /** Default: told by the address's ending, else by the answer's media type, else CSV. */

@@ -1,4 +1,4 @@
-import { rootOf, tablesOf, type View } from '@dapplo/core/small'
+import { rootOf, tablesOf, type View } from '@dapplo/core/internal'
 import { feedStates } from './feed-states.ts'
 
 /** What people must know of the feeds behind a view: that the news have stopped. */

@@ -1,12 +1,12 @@
 import {
   type Composition,
-  type Reading,
   readAt,
   type Standing,
   type Told,
   type WalkStep,
   walk,
-} from '@dapplo/core/small'
+} from '@dapplo/core/internal'
+import type { Reading } from '@dapplo/core/small'
 
 export interface KeyHost {
   composition(): Composition

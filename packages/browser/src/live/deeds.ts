@@ -1,4 +1,5 @@
-import type { Reading, View } from '@dapplo/core/small'
+import type { View } from '@dapplo/core/internal'
+import type { Reading } from '@dapplo/core/small'
 import { pointedRow } from '../point/telling.ts'
 import type { Deed, DeedDetails, Happening, Live } from './model.ts'
 

@@ -1,4 +1,4 @@
-import { selectionsOf } from '@dapplo/core/small'
+import { selectionsOf } from '@dapplo/core/internal'
 import { effect } from '@preact/signals-core'
 import { staleWords } from '../feed/stale-words.ts'
 import type { PageMember } from './member.ts'

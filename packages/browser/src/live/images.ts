@@ -1,4 +1,5 @@
-import { type Finding, safePicture } from '@dapplo/core/small'
+import { safePicture } from '@dapplo/core/internal'
+import type { Finding } from '@dapplo/core/small'
 
 /** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
 export class Images {

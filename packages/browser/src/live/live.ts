@@ -1,17 +1,5 @@
-import {
-  type Chart,
-  type Composition,
-  checkState,
-  type Finding,
-  type Frame,
-  readAt,
-  type Scene,
-  type Spread,
-  type State,
-  selectionsOf,
-  type Timing,
-  View,
-} from '@dapplo/core/small'
+import { type Composition, checkState, readAt, selectionsOf, type Timing, View } from '@dapplo/core/internal'
+import type { Chart, Finding, Frame, Scene, Spread, State } from '@dapplo/core/small'
 import { Pointer } from '../point/pointer.ts'
 import { pointedRow, Telling } from '../point/telling.ts'
 import type { RecordingOptions } from '../save/record.ts'

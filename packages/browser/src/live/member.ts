@@ -1,4 +1,5 @@
-import { type Insets, leadOf, type Reading, sharedScales, type View } from '@dapplo/core/small'
+import { type Insets, leadOf, sharedScales, type View } from '@dapplo/core/internal'
+import type { Reading } from '@dapplo/core/small'
 import type { Live, PartHost } from './model.ts'
 import { type Leading, Neighbours } from './neighbours.ts'
 import { join, leave, tellAll } from './registry.ts'

@@ -1,22 +1,14 @@
 import type {
   appear,
   between,
-  Chart,
   Composition,
   carrying,
   DataTable,
-  Finding,
-  House,
   momentBetween,
   paced,
-  Reading,
-  Scene,
-  Spread,
-  State,
-  Table,
-  Theme,
   View,
-} from '@dapplo/core/small'
+} from '@dapplo/core/internal'
+import type { Chart, Finding, House, Reading, Scene, Spread, State, Table, Theme } from '@dapplo/core/small'
 import type { Zoom } from '../explore/zoom.ts'
 import type { Playing } from '../play/playing.ts'
 import type { Pointer } from '../point/pointer.ts'

@@ -1,4 +1,5 @@
-import type { Composition, Scene, Timing } from '@dapplo/core/small'
+import type { Composition, Timing } from '@dapplo/core/internal'
+import type { Scene } from '@dapplo/core/small'
 import type { Moves } from './model.ts'
 import type { Player } from './player.ts'
 

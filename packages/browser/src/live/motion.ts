@@ -1,4 +1,4 @@
-import { appear, between, carrying, momentBetween, paced } from '@dapplo/core/small'
+import { appear, between, carrying, momentBetween, paced } from '@dapplo/core/internal'
 import type { Part } from './model.ts'
 
 /** Shapes glide to where they belong when data, chart or zoom change. Without it, pictures follow each other at once. */

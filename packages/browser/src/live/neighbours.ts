@@ -1,4 +1,5 @@
-import type { Description, leadOf, Reading, State, View } from '@dapplo/core/small'
+import type { leadOf, View } from '@dapplo/core/internal'
+import type { Description, Reading, State } from '@dapplo/core/small'
 import { effect, signal } from '@preact/signals-core'
 import { byId, type Member, outerEnds, roomBeside, sharing, tellAll } from './registry.ts'
 

@@ -1,4 +1,5 @@
-import { type Description, type Frame, fontsOf, type Timing, timingOf } from '@dapplo/core/small'
+import { fontsOf, type Timing, timingOf } from '@dapplo/core/internal'
+import type { Description, Frame } from '@dapplo/core/small'
 import type { MountOptions } from './model.ts'
 import { pageHasFont, pageMeasure } from './page-width.ts'
 

@@ -1,4 +1,5 @@
-import type { Between, Progress, Scene, Timing } from '@dapplo/core/small'
+import type { Between, Progress, Timing } from '@dapplo/core/internal'
+import type { Scene } from '@dapplo/core/small'
 import type { Moves } from './model.ts'
 
 /** First appearances take a little longer than changes: there is more to take in. */

@@ -1,4 +1,4 @@
-import type { Insets, View } from '@dapplo/core/small'
+import type { Insets, View } from '@dapplo/core/internal'
 
 /** Charts on a page know each other: by their ids, and by the scales they share. */
 export interface Member {

@@ -1,4 +1,5 @@
-import { type Chart, Spread, type State, tablesOf, type View } from '@dapplo/core/small'
+import { tablesOf, type View } from '@dapplo/core/internal'
+import { type Chart, Spread, type State } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 
 /** Tells a listener of every change of the state, until the returned function is called. */

@@ -1,4 +1,5 @@
-import type { Composition, Sentence } from '@dapplo/core/small'
+import type { Composition } from '@dapplo/core/internal'
+import type { Sentence } from '@dapplo/core/small'
 import { controlLook, dressControls } from '../controls/control-look.ts'
 
 export interface PlayBarHost {

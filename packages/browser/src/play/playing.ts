@@ -1,13 +1,5 @@
-import {
-  type Composition,
-  type Frame,
-  Playback,
-  type Scene,
-  type State,
-  type Table,
-  tablesOf,
-  type View,
-} from '@dapplo/core/small'
+import { type Composition, tablesOf, type View } from '@dapplo/core/internal'
+import { type Frame, Playback, type Scene, type State, type Table } from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
 /** Milliseconds from one period to the next. */

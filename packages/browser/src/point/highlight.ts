@@ -1,4 +1,5 @@
-import type { Composition, Pane, Reading, Theme } from '@dapplo/core/small'
+import type { Composition, Pane } from '@dapplo/core/internal'
+import type { Reading, Theme } from '@dapplo/core/small'
 
 type Context = CanvasRenderingContext2D
 

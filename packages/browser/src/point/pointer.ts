@@ -1,4 +1,5 @@
-import { type Composition, type Pane, paneAt, type Reading, readAlong, readAt } from '@dapplo/core/small'
+import { type Composition, type Pane, paneAt, readAlong, readAt } from '@dapplo/core/internal'
+import type { Reading } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
 import { guideLine, highlight } from './highlight.ts'
 import { Tooltip, type TooltipContent } from './tooltip.ts'

@@ -1,14 +1,5 @@
-import {
-  type Description,
-  paneAt,
-  type Reading,
-  type ReadingRow,
-  Spread,
-  shownMeanings,
-  type Told,
-  tellMore,
-  type View,
-} from '@dapplo/core/small'
+import { paneAt, shownMeanings, type Told, tellMore, type View } from '@dapplo/core/internal'
+import { type Description, type Reading, type ReadingRow, Spread } from '@dapplo/core/small'
 
 /** What a chart says of what is pointed at: further lines, words of its author's own. */
 export class Telling {

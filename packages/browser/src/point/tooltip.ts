@@ -1,4 +1,5 @@
-import type { Composition, Reading, ReadingRow, Told } from '@dapplo/core/small'
+import type { Composition, Told } from '@dapplo/core/internal'
+import type { Reading, ReadingRow } from '@dapplo/core/small'
 
 /** Pixels between the point and the card. */
 const AWAY = 14

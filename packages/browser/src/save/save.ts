@@ -1,11 +1,5 @@
-import {
-  type Composition,
-  csvText,
-  dataTables,
-  paintCanvas,
-  type Scene,
-  type Surroundings,
-} from '@dapplo/core/small'
+import { type Composition, csvText, dataTables } from '@dapplo/core/internal'
+import { paintCanvas, type Scene, type Surroundings } from '@dapplo/core/small'
 
 /** Device pixels per pixel of saved pictures: sharp on most screens. */
 const DENSITY = 2

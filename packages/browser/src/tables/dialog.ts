@@ -1,4 +1,5 @@
-import type { Composition, DataTable, Theme, Tongue } from '@dapplo/core/small'
+import type { Composition, DataTable } from '@dapplo/core/internal'
+import type { Theme, Tongue } from '@dapplo/core/small'
 
 /** Shows tables over the page, until they are closed by button or Escape. Focus goes back to where it was. */
 export function showTables(

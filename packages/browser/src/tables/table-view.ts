@@ -1,4 +1,4 @@
-import { dataTables } from '@dapplo/core/small'
+import { dataTables } from '@dapplo/core/internal'
 import type { Part } from '../live/model.ts'
 import { Tables } from './tables.ts'
 

@@ -1,4 +1,5 @@
-import type { DataTable, Reading, View } from '@dapplo/core/small'
+import type { DataTable, View } from '@dapplo/core/internal'
+import type { Reading } from '@dapplo/core/small'
 import { pointedRow } from '../point/telling.ts'
 import { showTables } from './dialog.ts'
 

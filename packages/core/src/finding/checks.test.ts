@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, checkState, compose, DapploError, table, View } from '../index.ts'
+import { chart, compose, DapploError, table } from '../index.ts'
+import { checkState, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { isColor } from './check-color.ts'
 import { plainText } from './plain-text.ts'

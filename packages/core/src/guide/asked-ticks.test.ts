@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, table, View } from '../index.ts'
+import { chart, table } from '../index.ts'
+import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const days = table({

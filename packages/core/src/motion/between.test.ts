@@ -1,17 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  appear,
-  between,
-  carrying,
-  chart,
-  compose,
-  type Description,
-  type Frame,
-  readEasing,
-  type Scene,
-  table,
-} from '../index.ts'
+import { chart, compose, type Description, type Frame, type Scene, table } from '../index.ts'
+import { appear, between, carrying, readEasing } from '../internal.ts'
 import { paintSvg } from '../paint/svg.ts'
 import { shapeCount } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
-import { between, chart, compose, type Description, type Scene, table } from '../index.ts'
+import { chart, compose, type Description, type Scene, table } from '../index.ts'
+import { between } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { decimalsBetween, roundedTo } from './figures.ts'
 

@@ -1,20 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  appear,
-  between,
-  type Composition,
-  chart,
-  compose,
-  type Description,
-  momentBetween,
-  Playback,
-  paced,
-  readAt,
-  type Scene,
-  table,
-  View,
-} from '../index.ts'
+import { chart, compose, type Description, Playback, type Scene, table } from '../index.ts'
+import { appear, between, type Composition, momentBetween, paced, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { endsOf } from './shape-ends.ts'
 

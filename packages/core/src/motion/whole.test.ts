@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { appear, between, chart, compose, type Description, type Scene, table } from '../index.ts'
+import { chart, compose, type Description, type Scene, table } from '../index.ts'
+import { appear, between } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 /** What is stacked stays stacked, what is a whole stays a whole, what touches its baseline touches it: at every moment. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, dataTables, readAt, type State, table, View } from '../index.ts'
+import { chart, type Description, type State, table } from '../index.ts'
+import { dataTables, readAt, View } from '../internal.ts'
 import { endsOf } from '../motion/shape-ends.ts'
 import { measureInter } from '../theme/text-width.ts'
 

@@ -1,13 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { chart, type Description, reshape, type Table, table } from '../index.ts'
 import {
-  chart,
-  type Description,
   dataTables,
   hotspots,
   leadOf,
   readAt,
-  reshape,
   rowsInBox,
   rowsInOutline,
   rowsOfEntry,
@@ -15,12 +13,10 @@ import {
   safeLink,
   selectionsOf,
   shownMeanings,
-  type Table,
-  table,
   tellMore,
   View,
   walk,
-} from '../index.ts'
+} from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { tongueOf } from '../words/tongue.ts'
 

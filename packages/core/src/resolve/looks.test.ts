@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest'
-import { builtinKinds, chart, type Description, table, View } from '../index.ts'
+import { builtinKinds, chart, type Description, table } from '../index.ts'
+import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const sailings = table([

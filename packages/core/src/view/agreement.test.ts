@@ -1,16 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  type Composition,
-  chart,
-  type Description,
-  dataTables,
-  type Reading,
-  readAt,
-  type Scene,
-  table,
-  View,
-} from '../index.ts'
+import { chart, type Description, type Reading, type Scene, table } from '../index.ts'
+import { type Composition, dataTables, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 /**

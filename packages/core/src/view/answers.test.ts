@@ -1,16 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import {
-  type Answer,
-  answeredBy,
-  askColumns,
-  chart,
-  compose,
-  type Description,
-  type Table,
-  table,
-  View,
-} from '../index.ts'
+import { chart, compose, type Description, type Table, table } from '../index.ts'
+import { type Answer, answeredBy, askColumns, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { spread } from './spread.ts'
 

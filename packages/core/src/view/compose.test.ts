@@ -6,13 +6,12 @@ import {
   compose,
   type Description,
   type Frame,
-  readAt,
   type Scene,
   spread,
   type Texts,
   table,
-  View,
 } from '../index.ts'
+import { readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const frame = (more: Partial<Frame> = {}): Frame => ({

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { chart, DapploError, type Description, readAt, table, View } from '../index.ts'
+import { chart, DapploError, type Description, table } from '../index.ts'
+import { readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 /** Numbers and dates at the ends of what there is end in a picture without nonsense, or in one plain sentence. */

@@ -2,19 +2,17 @@ import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import {
   bar,
-  between,
   chart,
   type Description,
   kind,
   Playback,
   paintSvg,
-  readAt,
   reshape,
   spread,
   type Table,
   table,
-  View,
 } from '../index.ts'
+import { between, readAt, View } from '../internal.ts'
 import { minorBetween } from '../scale/ticks.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'

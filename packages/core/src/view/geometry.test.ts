@@ -1,18 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { groupedBy, sum } from '../../../../tests/support/grouping.ts'
-import {
-  chart,
-  csvText,
-  type Description,
-  dataTables,
-  readAt,
-  readCsv,
-  type Scene,
-  type Table,
-  table,
-  View,
-} from '../index.ts'
+import { chart, type Description, readCsv, type Scene, type Table, table } from '../index.ts'
+import { csvText, dataTables, readAt, View } from '../internal.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { chart, type Description, table, View } from '../index.ts'
+import { chart, type Description, table } from '../index.ts'
+import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const PIERS = ['Old Mole', 'Kelp Quay', 'North Stairs', 'Tern Point', 'Gannet Steps']

@@ -8,14 +8,13 @@ import {
   type Discs,
   on,
   type Rects,
-  readAt,
   type Scene,
   type Segments,
   type Table,
   type Texts,
   table,
-  View,
 } from '../index.ts'
+import { readAt, View } from '../internal.ts'
 import type { Wedges } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, dataTables, readAt, type Scene, table, View } from '../index.ts'
+import { chart, type Description, type Scene, table } from '../index.ts'
+import { dataTables, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 /** A mark stands for a datum, a label where its datum stands, and a guide measures what it stands beside. */

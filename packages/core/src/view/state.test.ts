@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, DapploError, type Description, rowsInBox, type State, spread, table, View } from '../index.ts'
+import { chart, DapploError, type Description, type State, spread, table } from '../index.ts'
+import { rowsInBox, View } from '../internal.ts'
 import { paintSvg as toSvg } from '../paint/svg.ts'
 import { measureInter } from '../theme/text-width.ts'
 

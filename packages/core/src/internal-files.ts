@@ -1,0 +1,16 @@
+/** The same for what reads files and texts, which a small page does not carry. */
+
+export { spanLength } from './table/live/keep.ts'
+export { readRecords } from './table/open/read.ts'
+export { hasManyRecords } from './table/read/json-text.ts'
+export {
+  type Followed,
+  formatOf,
+  mediaFormat,
+  namedFormat,
+  type OpenedFile,
+  openChartData,
+  readInHouse,
+  sendsMessages,
+  type TextFormat,
+} from './view/file.ts'
