@@ -1,7 +1,7 @@
 // Ten thousand bars on their way; one changed value in a chart of 100,000 rows; twenty-five years of 200 piers.
-import { chart, compose, Playback, paintCanvas, table } from '@dapplo/core'
+import { chart, compose, paintCanvas, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { between, View } from '@dapplo/core/internal'
+import { between, Playback, View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
 import { ratio, time, timeBoth } from './measure.mjs'
 

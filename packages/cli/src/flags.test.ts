@@ -75,6 +75,16 @@ describe('flags', () => {
   })
 })
 
+test.each([
+  ['--hole', '--hollow'],
+  ['--period', '--stamp'],
+  ['--summary', '--stamp'],
+])('%s is answered by its new name', (old, now) => {
+  expect(() => descriptionOf(parsed([old, '0.5']))).toThrow(
+    expect.objectContaining({ code: 'renamed', message: `${old} is called ${now}` }),
+  )
+})
+
 describe('frames', () => {
   test('are as large, dense and themed as told', () => {
     fc.assert(

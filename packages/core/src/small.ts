@@ -3,6 +3,8 @@ import { chartMaker } from './view/chart.ts'
 
 export type {
   Axis,
+  AxisOptions,
+  Background,
   Bind,
   ChartFile,
   Control,
@@ -11,14 +13,18 @@ export type {
   Elsewhere,
   Gesture,
   Legend,
+  LegendPlace,
+  Legends,
   Long,
   Motion,
+  Order,
   Phrase,
   Place,
   Roles,
   Scale,
   Source,
   SpreadOptions,
+  Stamp,
   Style,
   Where,
 } from './describe/description.ts'
@@ -43,16 +49,29 @@ export type { Bitmap, Context2D, Pictures, Surroundings } from './paint/context.
 export { paintSvg, type SvgOptions } from './paint/svg.ts'
 export { labels } from './pane/labels.ts'
 
-export { type Period, Playback } from './play/playback.ts'
-
 export type { Reading, ReadingRow } from './read/reading-texts.ts'
 
-export type { Areas, Batch, Box, Discs, Images, Lines, Rects, Scene, Segments, Texts } from './scene/scene.ts'
+export type { PositionScale } from './scale/scale.ts'
+export type {
+  Areas,
+  Batch,
+  Box,
+  Discs,
+  Images,
+  Lines,
+  Pixels,
+  Rects,
+  Scene,
+  Segments,
+  Texts,
+  Wedges,
+} from './scene/scene.ts'
+export type { TableColumn } from './table/cells/column.ts'
 
 export type { Column, Format, Span, Value, Words } from './table/cells/options.ts'
 
 export type { Change } from './table/live/change.ts'
-export type { TableOptions } from './table/live/model.ts'
+export type { Counter, TableOptions } from './table/live/model.ts'
 export { selectedRows } from './table/live/selection.ts'
 export { Table } from './table/live/table.ts'
 export { table } from './table/open/read.ts'

@@ -7,6 +7,7 @@ import { interFaces } from './fonts.ts'
 import { partOf } from './parts.ts'
 import { type PictureFrame, toSvg } from './picture.ts'
 
+/** How a chart is written for pages. */
 export interface EmbedOptions {
   frame?: PictureFrame
   /** Tables by the name that the description calls them by. */

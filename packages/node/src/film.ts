@@ -13,8 +13,10 @@ import { canvasModule } from './fonts.ts'
 import { type PictureFrame, surroundingsOf, wholeFrame } from './picture.ts'
 import { type FilmStep, reelOf } from './reel.ts'
 
+/** The formats of moving pictures. */
 export type FilmFormat = 'gif' | 'apng' | 'webm' | 'mp4'
 
+/** How a film is made: its frame and pace, who is told, and what ends it. */
 export interface FilmOptions {
   frame?: PictureFrame
   /** Pictures a second. Default 20. */

@@ -3,6 +3,7 @@ import { builtinKinds, type Column, readChartFile, readText, type Table } from '
 import { formatOf, type OpenedFile } from '@dapplo/core/internal-files'
 import { fileBeside, readFileText } from './files.ts'
 
+/** How a file is read into a table. */
 export interface OpenOptions {
   key?: string | string[]
   columns?: Record<string, Column>

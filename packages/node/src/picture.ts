@@ -4,7 +4,6 @@ import {
   compose,
   type Finding,
   type Frame,
-  Playback,
   paintCanvas,
   paintSvg,
   type Scene,
@@ -12,7 +11,7 @@ import {
   type State,
   type Surroundings,
 } from '@dapplo/core'
-import { escapeXml, View } from '@dapplo/core/internal'
+import { escapeXml, Playback, View } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 

@@ -1,5 +1,5 @@
-import { Chart, DapploError, type Frame, Playback, type Scene, Spread } from '@dapplo/core'
-import { appear, between, paced, timingOf, View } from '@dapplo/core/internal'
+import { Chart, DapploError, type Frame, type Scene, Spread } from '@dapplo/core'
+import { appear, between, Playback, paced, timingOf, View } from '@dapplo/core/internal'
 import { withPictures } from './picture-files.ts'
 
 /**

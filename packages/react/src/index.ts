@@ -25,6 +25,7 @@ const DEEDS = {
 
 type Told = keyof typeof DEEDS
 
+/** What the component is given: a chart, how it is shown, and who is told of what. */
 export interface DapploChartProps<R = any>
   extends Omit<MountOptions, 'onDestroy' | 'state'>,
     Partial<Record<Told, (happening: Happening<R>) => void>> {

@@ -19,6 +19,7 @@ import { feedStates } from './feed-states.ts'
  */
 export type FeedOptions = Omit<Followed, 'table'>
 
+/** A table that follows an address, until it is closed. */
 export interface Feed {
   readonly state: FeedState
   /** Tells of every change of the state, until the returned function is called. */

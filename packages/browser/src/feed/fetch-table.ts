@@ -9,6 +9,7 @@ import {
 } from '@dapplo/core'
 import { mediaFormat, namedFormat } from '@dapplo/core/internal-files'
 
+/** How a table is made from what an address answers. */
 export interface FetchOptions<R = any> extends TableOptions<R>, CsvOptions, Omit<PartsOptions, 'signal'> {
   /** Default: told by the address's ending, else by the answer's media type, else CSV. */
   as?: 'csv' | 'json' | 'lines'

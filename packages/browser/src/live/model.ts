@@ -15,6 +15,7 @@ import type { Pointer } from '../point/pointer.ts'
 import type { RecordingOptions } from '../save/record.ts'
 import type { Stage } from './stage.ts'
 
+/** How a chart is shown on a page. */
 export interface MountOptions {
   /** `auto` follows the person's setting. Default `day`. */
   theme?: 'day' | 'night' | 'auto' | Theme
@@ -114,6 +115,7 @@ export interface Part {
   install(host: PartHost): Installed
 }
 
+/** The names of the parts that a live chart may have. */
 export type PartName =
   | 'motion'
   | 'exploring'

@@ -1,5 +1,5 @@
-import { type Composition, tablesOf, type View } from '@dapplo/core/internal'
-import { type Frame, Playback, type Scene, type State, type Table } from '@dapplo/core/small'
+import { type Composition, Playback, tablesOf, type View } from '@dapplo/core/internal'
+import type { Frame, Scene, State, Table } from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
 /** Milliseconds from one period to the next. */

@@ -6,6 +6,7 @@ const RATE = 30
 /** Milliseconds that the last picture stays. */
 const REST = 1000
 
+/** What a page films, and who is told of it. */
 export interface RecordingOptions {
   /**
    * What happens in the film, such as changes of data and of the chart; it ends when this has settled and everything

@@ -10,6 +10,7 @@ import type * as schema from './schema.ts'
 export type { Motion } from '../theme/house.ts'
 export type { Bind, Long, Phrase, Place, Summary, Where } from './phrases.ts'
 
+/** The order of categories: as given, by name, or by the measure, the greatest first. */
 export type Order = InferOutput<typeof order>
 export type Builtin = 'line' | 'area' | 'bar' | 'scatter' | 'pie' | 'heatmap' | 'reference' | 'trend' | 'text'
 
@@ -26,6 +27,7 @@ export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
   where?: Where<R>
 } & Omit<InferOutput<typeof roles>, keyof typeof bound | 'where'>
 
+/** One drawing of a chart that has several: its kind, and what it says otherwise than the chart. */
 export type Drawing<R> = Roles<R> &
   InferOutput<typeof ownOfDrawing> & {
     as: Builtin | Kind
@@ -37,11 +39,15 @@ export type Drawing<R> = Roles<R> &
 export type Scale = InferOutput<typeof scale>
 /** What reads a scale back to the person; false leaves it out. */
 export type Axis = InferOutput<typeof axis>
+/** What an axis may be told. */
 export type AxisOptions = InferOutput<typeof axisOptions>
+/** Where and how one legend stands; false for none. */
 export type Legend = InferOutput<typeof oneLegend>
 /** `auto`: names at the ends of lines where there is room, else under the heading. `inside …`: in a corner of the plot. */
 export type LegendPlace = Extract<Legend, string>
+/** One legend for all, or one for each of what they explain. */
 export type Legends = InferOutput<typeof legend>
+/** What a person selects by. */
 export type Gesture = InferOutput<typeof schema.gesture>
 /** Something to choose by: `set` names a part of the description, such as `draw` or `where.route`; `to` are its values. */
 export type Control = InferOutput<typeof schema.control>
@@ -50,6 +56,7 @@ export type Stamp = NonNullable<InferOutput<typeof schema.whole>['stamp']>
 /** A picture behind a chart. */
 export type Background = InferOutput<typeof schema.background>
 
+/** What a chart is to be: what is drawn, what it is bound to, and how scales, axes, legends and words are to stand. Plain data, but for functions that only TypeScript can hold. */
 export type Description<R = any> = Roles<R> &
   InferOutput<typeof schema.whole> & {
     /** One kind, one drawing, or several; later ones lie on top. */

@@ -47,6 +47,7 @@ export type Long<R> = {
 export type Bind<R> = Phrase<R> | Long<R> | { value: Value } | null
 /** A position may also be several columns of a wide table, or an extent from one value to another. */
 export type Place<R> = Bind<R> | Phrase<R>[] | { from: Bind<R>; to: Bind<R> }
+/** Conditions by column or bucket: a value, a list of them, a span, or what they are not; null for what is missing. */
 export type Where<R> = {
   [P in Name<R> | Bucket<R>]?:
     | Value

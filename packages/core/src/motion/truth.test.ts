@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, compose, type Description, Playback, type Scene, table } from '../index.ts'
-import { appear, between, type Composition, momentBetween, paced, readAt, View } from '../internal.ts'
+import { chart, compose, type Description, type Scene, table } from '../index.ts'
+import {
+  appear,
+  between,
+  type Composition,
+  momentBetween,
+  Playback,
+  paced,
+  readAt,
+  View,
+} from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { endsOf } from './shape-ends.ts'
 

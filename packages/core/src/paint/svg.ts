@@ -23,6 +23,7 @@ import { snapped } from './snap.ts'
 import { linePath, pathText, roundedPath } from './svg-paths.ts'
 import { traceWedge } from './wedge.ts'
 
+/** What is written into an SVG document beside its shapes. */
 export interface SvgOptions {
   /** Style rules written into the document, such as those of a font. They must hold no markup. */
   style?: string

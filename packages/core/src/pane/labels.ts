@@ -9,4 +9,5 @@ export interface PlacesLabels extends Labels {
   pie: typeof pieLabels
 }
 
+/** The part that places words at shapes, for `chartMaker({}, { labels })` of the small face. */
 export const labels: PlacesLabels = { part: 'labels', shapes: shapeLabels, planPie, pie: pieLabels }

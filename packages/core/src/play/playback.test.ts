@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, Playback, type Scene, type Table, type Texts, table } from '../index.ts'
+import { chart, type Description, type Scene, type Table, type Texts, table } from '../index.ts'
+import { Playback } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 const frame = { width: 700, height: 420, measure: measureInter }

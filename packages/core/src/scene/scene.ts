@@ -42,6 +42,7 @@ interface Shapes {
   links?: (shape: number) => string
 }
 
+/** Rectangles: bars and cells. */
 export interface Rects extends Shapes {
   kind: 'rects'
   x: Float32Array
@@ -59,6 +60,7 @@ export interface Rects extends Shapes {
   toward?: Int8Array
 }
 
+/** Points: discs and other forms of one area. */
 export interface Discs extends Shapes {
   kind: 'discs'
   x: Float32Array
@@ -154,6 +156,7 @@ export interface Figures {
   write(values: readonly number[]): string
 }
 
+/** Words at their places, of one size. */
 export interface Texts extends Shapes {
   kind: 'texts'
   x: Float32Array

@@ -31,6 +31,7 @@ export interface Theme {
 export const FONT = 'Inter, system-ui, -apple-system, "Segoe UI", sans-serif'
 const SIZES = { title: 18, subtitle: 13, text: 12, caption: 11 }
 
+/** The light theme. */
 export const day: Theme = {
   name: 'day',
   font: FONT,
@@ -48,6 +49,7 @@ export const day: Theme = {
   sizes: SIZES,
 }
 
+/** The dark theme. */
 export const night: Theme = {
   name: 'night',
   font: FONT,

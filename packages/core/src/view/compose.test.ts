@@ -350,3 +350,23 @@ describe('a composed chart', () => {
     )
   })
 })
+
+test.each<[object, string]>([
+  [{ hole: 0.5 }, '"hole" is called "hollow" (at hole). Write hollow: 0.5.'],
+  [
+    { axes: { x: { emphasis: 'month' } } },
+    '"emphasis" is called "strongAt" (at axes.x.emphasis). Write strongAt: "month".',
+  ],
+  [
+    { period: '{year}' },
+    '"period" is called "stamp" (at period). Write stamp: "…", or stamp: { words: "…" }.',
+  ],
+  [{ summary: '{count}' }, '"summary" is called "stamp" (at summary). Write stamp: { note: "…" }.'],
+  [{ respond: 'highlight' }, '"highlight" is called "dim" (at respond). Write respond: "dim".'],
+  [{ respond: 'filter' }, '"filter" is called "narrow" (at respond). Write respond: "narrow".'],
+])('what was called otherwise is answered by its new name: %o', (more, sentence) => {
+  const rows = table([{ year: 2024, n: 1 }])
+  expect(() => chart(rows, { draw: 'line', x: 'year', y: 'n', ...more } as never)).toThrow(
+    expect.objectContaining({ code: 'renamed', sentence }),
+  )
+})

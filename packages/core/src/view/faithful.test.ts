@@ -1,18 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import {
-  bar,
-  chart,
-  type Description,
-  kind,
-  Playback,
-  paintSvg,
-  reshape,
-  spread,
-  type Table,
-  table,
-} from '../index.ts'
-import { between, readAt, View } from '../internal.ts'
+import { bar, chart, type Description, kind, paintSvg, reshape, spread, type Table, table } from '../index.ts'
+import { between, Playback, readAt, View } from '../internal.ts'
 import { minorBetween } from '../scale/ticks.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'

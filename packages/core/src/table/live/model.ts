@@ -1,5 +1,13 @@
 import type { Column } from '../cells/options.ts'
 
+/** A number that goes up with every change: what reads its `value` while it is worked out is worked out again. */
+export interface Counter {
+  value: number
+  /** The value, without following it. */
+  peek(): number
+}
+
+/** What a table is told beside its rows. */
 export interface TableOptions<R = any> {
   /** Used in messages and, in JSON, to refer to the table. Default `table`. */
   name?: string

@@ -1,4 +1,4 @@
-import { type Signal, signal } from '@preact/signals-core'
+import { signal } from '@preact/signals-core'
 import { DapploError, type Finding } from '../../finding/error.ts'
 import { suggest } from '../../finding/nearest.ts'
 import { type Cells, copyCell, pickCells } from '../cells/cells.ts'
@@ -10,7 +10,7 @@ import { type Change, ChangeLog } from './change.ts'
 import { firstColumns } from './first-columns.ts'
 import { KeyIndex } from './key-index.ts'
 import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
-import type { RawColumns, TableOptions } from './model.ts'
+import type { Counter, RawColumns, TableOptions } from './model.ts'
 import { Serials } from './serials.ts'
 
 /** Typed columns with stable row keys. Charts on a table follow it as it changes. */
@@ -23,7 +23,7 @@ export class Table<R = any> {
   /** What was guessed, missing and unreadable when the table was read, brought up to date by later rows. */
   readonly report: Report
   /** Goes up by one with every change; a signal, so that what is computed from the table can follow it. */
-  readonly version: Signal<number> = signal(0)
+  readonly version: Counter = signal(0)
   private readonly byName: Map<string, TableColumn>
   private rowCount = 0
   private readonly numbers: Serials

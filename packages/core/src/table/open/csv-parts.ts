@@ -4,6 +4,7 @@ import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
 import { type CsvCells, type CsvOptions, gatherCsv } from '../read/csv.ts'
 
+/** How CSV text is read in parts, so that a page stays quick meanwhile. */
 export interface PartsOptions {
   /** Told after each part: the share that is done, 0 to 1, and rows so far. */
   progress?: (done: number, rows: number) => void

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
 
+/** How CSV text is read. */
 export interface CsvOptions {
   /** What separates cells; default: found out from the text. */
   separator?: string

@@ -21,6 +21,7 @@ export interface ColumnLook {
   odd: string[]
 }
 
+/** What is in a table: rows, columns, and what looks odd. */
 export interface TableLook {
   name: string
   rows: number
