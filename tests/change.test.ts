@@ -352,6 +352,30 @@ describe('the race', () => {
     // Round again, from the beginning.
     await page.waitForFunction(() => (window.charts[0].state.at ?? 0) < 20)
     await page.evaluate(() => window.charts[0].pause())
+    // Each period that is reached is told with its rows; who listens may keep it from coming.
+    await page.evaluate(() => {
+      const [live] = window.charts
+      live.state = { at: 3 }
+      const w = window as any
+      w.told = []
+      live.when('played', async happening => {
+        if (w.prevents) happening.prevent()
+        const rows = (await happening.rows()) as { year: string }[]
+        w.told.push([happening.state.at, ...new Set(rows.map(({ year }) => String(year)))])
+      })
+    })
+    await page.getByRole('button', { name: 'One period on' }).click()
+    await page.waitForFunction(() => (window as any).told.length > 0)
+    await page.evaluate(() => {
+      ;(window as any).prevents = true
+    })
+    await page.getByRole('button', { name: 'One period on' }).click()
+    await page.waitForFunction(() => (window as any).told.length > 1)
+    expect(await page.evaluate(() => (window as any).told)).toEqual([
+      [4, '2005'],
+      [5, '2006'],
+    ])
+    expect(await at()).toBe(4)
     expect(errors).toEqual([])
     await page.context().close()
   })

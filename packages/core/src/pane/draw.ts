@@ -16,7 +16,6 @@ import type { Batch, Box, Lines } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlotLayout, PlotRoom } from './layout.ts'
-import { wordsLeftOut } from './left-out.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
 import type { Pane, PaneInput, PlannedAxis } from './model.ts'
 import { nothing } from './nothing.ts'
@@ -94,7 +93,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
     findings: empty
       ? []
       : [
-          ...wordsLeftOut({ ...input, axes, tiny, legends }, batches),
+          ...(input.leftOut?.({ ...input, axes, tiny, needed: legends.needed }, batches) ?? []),
           ...axes
             .filter(axis => !axis.hidden && !tiny)
             .flatMap(axis => layouts.get(axis.name)?.findings ?? []),

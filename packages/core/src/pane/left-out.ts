@@ -1,18 +1,10 @@
 import type { Finding } from '../finding/error.ts'
 import type { Batch } from '../scene/scene.ts'
-import type { Legends } from './legends.ts'
-import type { PaneInput, PlannedAxis } from './model.ts'
-
-/** What words are asked for. */
-interface AskedWords extends Pick<PaneInput, 'description' | 'bound' | 'labels'> {
-  legends: Legends
-  axes: readonly PlannedAxis[]
-  tiny: boolean
-}
+import type { AskedWords } from './model.ts'
 
 /** The words that a chart asks for and that its picture has no room for, as one finding. */
 export function wordsLeftOut(
-  { description, bound, labels, legends, axes, tiny }: AskedWords,
+  { description, bound, labels, needed, axes, tiny }: AskedWords,
   batches: readonly Batch[],
 ): Finding[] {
   const texts = new Map<string, Set<string | number>>()
@@ -26,7 +18,7 @@ export function wordsLeftOut(
   need('the stamp', description.stampWords, 'stamp')
   need('the caption', description.caption, 'caption')
   need('the source', description.source, 'caption')
-  for (const { ids, entries } of legends.needed) {
+  for (const { ids, entries } of needed) {
     const shown = ids.flatMap(id => [...(texts.get(id) ?? [])])
     const without = entries.filter(({ key, hidden }) => !hidden && !shown.includes(key)).length
     if (without === entries.length) missing.push('the names of its series')

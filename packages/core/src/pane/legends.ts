@@ -8,7 +8,7 @@ import { sizeLegend } from '../guide/size-legend.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { meaningKey } from '../table/phrase/meaning.ts'
 import type { Theme } from '../theme/theme.ts'
-import type { PaneInput, PlannedAxis } from './model.ts'
+import type { NeededNames, PaneInput, PlannedAxis } from './model.ts'
 
 /** What a legend explains. */
 export type LegendRole = 'color' | 'size' | 'shape' | 'dash'
@@ -25,8 +25,7 @@ export interface Legends {
   list: PlannedLegend[]
   /** The names at line ends, and the room they take beside the plot; undefined for none. */
   ends: { entries: readonly LegendSeries[]; width: number } | undefined
-  /** Names that must stand somewhere, and the batches of texts in which they may. */
-  needed: { ids: string[]; entries: readonly LegendSeries[] }[]
+  needed: NeededNames[]
 }
 
 /** From this width on there is room for names beside the plot, in pixels. */

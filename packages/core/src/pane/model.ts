@@ -1,4 +1,4 @@
-import type { Bound, Domain } from '../bind/model.ts'
+import type { Bound, Domain, LegendSeries } from '../bind/model.ts'
 import type { Settled } from '../describe/description.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
@@ -56,6 +56,19 @@ export interface Composition {
   tongue: Tongue
 }
 
+/** Names that must stand somewhere, and the batches of texts in which they may. */
+export interface NeededNames {
+  ids: string[]
+  entries: readonly LegendSeries[]
+}
+
+/** The words that are asked for. */
+export interface AskedWords extends Pick<PaneInput, 'description' | 'bound' | 'labels'> {
+  needed: readonly NeededNames[]
+  axes: readonly PlannedAxis[]
+  tiny: boolean
+}
+
 export interface PaneInput {
   /** With the words of its heading, their holes filled. */
   description: Settled & HeadingWords
@@ -68,6 +81,8 @@ export interface PaneInput {
   measure: Measure
   zoom: State['zoom']
   labels: PlacesLabels | undefined
+  /** Looks for words that have no room, where that is wished for. */
+  leftOut: ((asked: AskedWords, batches: readonly Batch[]) => Finding[]) | undefined
   /** The entry of a legend that stands out: other series fade. */
   preview?: string
   box: Box

@@ -24,6 +24,7 @@ export interface PictureChart {
   /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
   outside: boolean
   labels: PlacesLabels | undefined
+  leftOut: PaneInput['leftOut']
 }
 
 export interface PictureInput {

@@ -1,7 +1,7 @@
 /**
  * Category colours in order of use, found by scripts/palette-search.mjs. Any two of a theme differ by CIEDE2000 of
  * 28 or more, and of 15 or more as seen with protanopia, deuteranopia or tritanopia; each has a contrast of 3:1 or
- * more with its theme's background. The two lists name the same hues in the same order.
+ * more with its theme's background. The two lists go through kindred hues in one order.
  */
 export const DAY_COLORS = [
   '#8d3a9d',

@@ -1,4 +1,5 @@
 import { advise } from '../bind/regrets.ts'
+import { wordsLeftOut } from '../pane/left-out.ts'
 import { unreadLooks } from '../resolve/unread-looks.ts'
 import type { ChartParts } from './chart.ts'
 import { frameFindings } from './frame-findings.ts'
@@ -7,5 +8,6 @@ import { frameFindings } from './frame-findings.ts'
 export const advice: NonNullable<ChartParts['advise']> = {
   looks: unreadLooks,
   picture: advise,
+  words: wordsLeftOut,
   frame: frameFindings,
 }

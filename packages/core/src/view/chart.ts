@@ -4,6 +4,7 @@ import type { Frame } from '../describe/frame.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
+import type { wordsLeftOut } from '../pane/left-out.ts'
 import type { Resolved } from '../resolve/model.ts'
 import { type AdvisesLooks, resolve } from '../resolve/resolve.ts'
 import { Table } from '../table/live/table.ts'
@@ -20,6 +21,7 @@ export interface ChartParts {
   advise?: {
     looks: AdvisesLooks
     picture: Advises
+    words: typeof wordsLeftOut
     frame(frame: Frame, tables: readonly Table[]): Finding[]
   }
   /** Places words at shapes, where a description has `label`. */

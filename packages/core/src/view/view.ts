@@ -136,13 +136,14 @@ export class View {
     this.composition = computed(() => {
       const { shown } = answers.now.value
       return composePicture({
-        charts: chartsOf(shown).map(({ resolved }, i) => ({
+        charts: chartsOf(shown).map(({ resolved, parts }, i) => ({
           description: { ...resolved.description, ...headings.value[i].words },
           figures: headings.value[i].figures,
           bound: bounds.value[i],
           domains: domains.value[i],
           outside: settled.value[i].findings.some(finding => finding.code === OUTSIDE),
           labels: resolved.labels as PlacesLabels | undefined,
+          leftOut: parts.advise?.words,
         })),
         background: shown.description.background,
         spread: shown instanceof Spread ? shown.description : undefined,
