@@ -6,7 +6,7 @@ import { inspect, parseArgs } from 'node:util'
 import { isMainThread, parentPort, Worker, workerData } from 'node:worker_threads'
 import fc from 'fast-check'
 import { casesFor } from '../tests/fuzz/cases.mjs'
-import { runCase } from '../tests/fuzz/run-case.mjs'
+import { loadCore, runCase } from '../tests/fuzz/run-case.mjs'
 
 /** Milliseconds that one chart may take, and after which it is given up. */
 const LIMIT = 2000
@@ -31,7 +31,7 @@ async function main() {
     console.log(inspect(one, { depth: 12, maxArrayLength: 40, maxStringLength: 120 }))
     const start = performance.now()
     console.log(
-      runCase(await import('@dapplo/core'), one) ?? 'nothing wrong',
+      runCase(await loadCore(), one) ?? 'nothing wrong',
       `${Math.round(performance.now() - start)} ms`,
     )
     return
@@ -99,7 +99,7 @@ async function main() {
 }
 
 async function work() {
-  const core = await import('@dapplo/core')
+  const core = await loadCore()
   const { seed, lot, from } = workerData
   lotOf(seed, lot).forEach((one, i) => {
     if (i < from) return

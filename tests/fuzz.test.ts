@@ -1,10 +1,11 @@
-import * as core from '@dapplo/node'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 // @ts-expect-error Plain modules, so that the command for very many charts runs without a build.
 import { casesFor } from './fuzz/cases.mjs'
 // @ts-expect-error
-import { runCase } from './fuzz/run-case.mjs'
+import { loadCore, runCase } from './fuzz/run-case.mjs'
+
+const core = await loadCore()
 
 /** Shapes in one picture beyond which its cost is no longer that of what was asked for. */
 const MOST_SHAPES = 120_000

@@ -418,11 +418,14 @@ export function chartCases(odd) {
             legend,
             tooltip: fc.oneof(fc.constant(false), fc.array(phraseOver(data), { maxLength: 2 }), text),
             through: phraseOver(data),
-            stamp: oneOf(text, {
-              words: text,
-              note: some('{count} rows', '{sum of a}'),
-              at: some('title', 'inside bottom right', 'inside top left'),
-            }),
+            stamp: fc.oneof(
+              text,
+              record({
+                words: text,
+                note: some('{count} rows', '{sum of a}'),
+                at: some('title', 'inside bottom right', 'inside top left'),
+              }),
+            ),
             zoom: some(false, 'x', 'y', 'xy'),
             select: some('click', ['box', 'lasso'], false),
             respond: some('dim', 'narrow', 'ignore'),

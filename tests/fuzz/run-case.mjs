@@ -1,5 +1,12 @@
 // Draws one random case through everything that reads a chart, and says what is wrong with what comes back.
 
+/** The library, with what it is made with. */
+export const loadCore = async () => ({
+  ...(await import('@dapplo/core')),
+  ...(await import('@dapplo/core/internal')),
+  ...(await import('@dapplo/core/internal-files')),
+})
+
 /** Words that no picture contains unless something was written that is none. */
 const NONSENSE = /\bNaN\b|\bInfinity\b|\bundefined\b|\[object /
 

@@ -14,9 +14,26 @@ const MOST_PAD = 100
 
 const isObject = (value: unknown): value is object => value !== null && typeof value === 'object'
 
+/** Options that are objects, and those whose parts are. A list is one as well, and has words of its own, such as `at`. */
+const OBJECTS = ['legend', 'stamp', 'background', 'motion', 'style'] as const
+const OF_OBJECTS = ['legend', 'scales', 'axes'] as const
+
+function noLists(description: Description): void {
+  const refuse = (value: unknown, path: string) => {
+    if (Array.isArray(value))
+      throw new DapploError('bad-description', 'A list stands where an object belongs', path, 'Write { … }.')
+  }
+  for (const name of OBJECTS) refuse(description[name], name)
+  for (const name of OF_OBJECTS) {
+    refuse(description[name], name)
+    for (const [part, value] of Object.entries(Object(description[name]))) refuse(value, `${name}.${part}`)
+  }
+}
+
 /** Checks what reaches painters as it is: colours, lengths and formats. Throws `bad-color`, `bad-option`, `bad-format`. */
 export function checkLooks(description: Description): void {
   const { background, scales, axes, draw } = description
+  noLists(description)
   checkStyle(description.style, 'style')
   const list = Array.isArray(draw) ? draw : [draw]
   list.forEach((item, i) => {
