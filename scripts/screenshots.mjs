@@ -87,9 +87,9 @@ await shoot('earnings', `${url}earnings.html`, {
   width: 1260,
   height: 900,
   act: async page => {
-    await page.mouse.move(340, 200)
+    await page.mouse.move(112, 250)
     await page.mouse.down()
-    await page.mouse.move(560, 330, { steps: 8 })
+    await page.mouse.move(214, 324, { steps: 8 })
     await page.mouse.up()
     await page.mouse.move(5, 5)
   },

@@ -99,7 +99,7 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
   // Room that is asked for is that much room.
   const round =
     options?.roundEnds ??
-    (options?.pad === undefined && number && (input.role === 'y' || measured || scattered))
+    (options?.pad === undefined && number && (input.role === 'y' || measured || scattered || fromZero))
   if (options?.pad && fixedMin && fixedMax) findings.push(withoutRoom(input.name))
   if (kind.name === 'log') findings.push(...unplaced(input))
   if (fromZero && (min > 0 || max < 0)) findings.push(withoutZero(input, kind))

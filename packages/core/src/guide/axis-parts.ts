@@ -31,6 +31,8 @@ export interface AxisInput {
   whole?: boolean
   cycle?: string
   timeFormat?: Intl.DateTimeFormatOptions | ((value: any) => string)
+  /** Pixels beyond the least and the greatest value that labels at the shapes take, where ends may move. */
+  beyond?: { min: number; max: number }
   /** The widest a label beside the plot may be, in pixels. */
   labelRoom: number
   /** Whether smaller divisions are wanted between ticks. */

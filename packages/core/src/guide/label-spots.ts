@@ -1,53 +1,24 @@
-import type { Batch, Box, Discs, Figures, Lines, Rects, Segments, Texts } from '../scene/scene.ts'
+import type { Box, Discs, Lines, Rects, Segments } from '../scene/scene.ts'
 import { inkOn } from '../theme/contrast.ts'
 import type { Font } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
+import {
+  type Anchor,
+  atBar,
+  boxOf,
+  GAP,
+  inBox,
+  type LabelItem,
+  type LabelJob,
+  type LabelSpot,
+  type Leader,
+  type Spot,
+  type Way,
+} from './bar-labels.ts'
 import { type LabelRoom, textBox } from './label-room.ts'
 import { MIDDLE } from './text.ts'
 
-/** What is to stand at the shapes of a batch. */
-export interface LabelJob {
-  batch: Batch
-  /** The words of a shape; empty or undefined for none. */
-  textOf(shape: number): string | undefined
-  /** The numbers in them. */
-  figuresOf?(shape: number): Figures | undefined
-  /** The scale on which the first of those is the value end of its shape. */
-  measuredOn?: Texts['measuredOn']
-  /** Where they stand: in cells, at the ends of bars (in the middle of stacked ones), beside points, or along references. */
-  at: 'cell' | 'bar' | 'stacked' | 'point' | 'reference'
-}
-
-type Anchor = 'start' | 'middle' | 'end'
-interface Spot {
-  x: number
-  y: number
-  anchor: Anchor
-}
-
-const GAP = 4
-
-/** A label before it has a place. */
-export interface LabelItem {
-  text: string
-  width: number
-  shape: number
-  key: string | number
-  figures: Figures | undefined
-}
-
-/** Where a label stands, and in which ink. */
-export type LabelSpot = Spot & { color: string; halo: boolean; leader?: Leader }
-
-/** From the point to the edge of its label. */
-interface Leader {
-  x1: number
-  y1: number
-  x2: number
-  y2: number
-}
-
-/** The place for a label at its shape; undefined where none is free. */
+/** The place for a label at its shape; undefined where none is free. `way`: how all labels of its bars stand. */
 export function spotFor(
   item: LabelItem,
   job: LabelJob,
@@ -55,13 +26,14 @@ export function spotFor(
   plot: Box,
   font: Font,
   theme: Theme,
+  way: Way | undefined,
 ): LabelSpot | undefined {
   const { batch } = job
   switch (batch.kind) {
     case 'rects':
       if (job.at === 'reference') return inRange(item, batch, room, font, theme)
       return job.at === 'bar'
-        ? atBar(item, batch, room, font, theme)
+        ? atBar(item, batch, room, font, theme, way)
         : inBox(item, boxOf(batch, item.shape), batch, room, font, theme)
     case 'discs':
       return atPoint(item, centre(batch, item.shape), batch.radius[item.shape], room, font, theme)
@@ -76,62 +48,7 @@ export function spotFor(
   }
 }
 
-const boxOf = (batch: Rects, i: number): Box => ({
-  x: batch.x[i],
-  y: batch.y[i],
-  width: batch.width[i],
-  height: batch.height[i],
-})
 const centre = (batch: Discs | Lines, i: number) => ({ x: batch.x[i], y: batch.y[i] })
-
-/** In the middle of a shape, in an ink that is readable on it. */
-function inBox(
-  { width, shape }: LabelItem,
-  box: Box,
-  batch: Rects,
-  room: LabelRoom,
-  font: Font,
-  theme: Theme,
-): LabelSpot | undefined {
-  if (!(box.width >= width + 3 && box.height >= font.size + 3)) return undefined
-  const ink = (batch.alpha?.[shape] ?? 1) < 0.8 ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
-  const spot: Spot = {
-    x: box.x + box.width / 2,
-    y: box.y + box.height / 2 + font.size * MIDDLE,
-    anchor: 'middle',
-  }
-  if (!room.isFree(textBox(width, font, spot.x, spot.y, 'middle'), 0)) return undefined
-  return { ...spot, color: ink ?? theme.text, halo: ink === undefined }
-}
-
-/** Beyond the end of a bar, else within it. */
-function atBar(
-  item: LabelItem,
-  batch: Rects,
-  room: LabelRoom,
-  font: Font,
-  theme: Theme,
-): LabelSpot | undefined {
-  const { width, shape } = item
-  const box = boxOf(batch, shape)
-  if (Number.isNaN(box.x + box.y)) return undefined
-  const middleX = box.x + box.width / 2
-  const middleY = box.y + box.height / 2 + font.size * MIDDLE
-  const outside: Record<number, Spot> = {
-    1: { x: middleX, y: box.y - GAP, anchor: 'middle' },
-    2: { x: box.x + box.width + GAP, y: middleY, anchor: 'start' },
-    3: { x: middleX, y: box.y + box.height + GAP + font.size * 0.76, anchor: 'middle' },
-    4: { x: box.x - GAP, y: middleY, anchor: 'end' },
-  }
-  const spot = outside[batch.round[shape]]
-  if (!spot) return inBox(item, box, batch, room, font, theme)
-  const place = textBox(width, font, spot.x, spot.y, spot.anchor)
-  const free = room.isFree(place)
-  // With an edge always: a label that a line comes to lie under must not change its batch, or it would fade in motion.
-  if (free && room.isBare(place)) return { ...spot, color: theme.text, halo: true }
-  const inside = inBox(item, box, batch, room, font, theme)
-  return inside ?? (free ? { ...spot, color: theme.text, halo: true } : undefined)
-}
 
 /** In the upper corner of a range. */
 function inRange(

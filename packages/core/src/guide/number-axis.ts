@@ -5,11 +5,23 @@ import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany }
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
 
+/** Ends that leave so many pixels beyond the values, where they may move; never more than a third of the axis. */
+function withRoom(
+  { input: { min, max, round }, length }: AxisContext,
+  beyond: { min: number; max: number },
+): [number, number] {
+  const low = round.min ? Math.min(beyond.min, length / 3) : 0
+  const high = round.max ? Math.min(beyond.max, length / 3) : 0
+  const pixel = (max - min) / Math.max(1, length - low - high)
+  return [min - low * pixel, max + high * pixel]
+}
+
 /** An axis of numbers: ends at neat values where they may move, ticks by optimisation on the labels themselves. */
 export function numberAxis(context: AxisContext): AxisLayout {
   const { input, length, level, make } = context
   let { min, max } = input
   const { look, wish, round } = input
+  if (input.kind.name === 'linear' && input.beyond) [min, max] = withRoom(context, input.beyond)
   const texts = (values: readonly number[]) => tickTexts(values, look)
   // A reader needs a few marks to measure by, and more only slowly as the axis grows.
   const most = mostLabels(context)

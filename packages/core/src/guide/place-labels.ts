@@ -1,9 +1,10 @@
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Font, Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
+import { type LabelItem, type LabelJob, type LabelSpot, wayOf } from './bar-labels.ts'
 import { segments, TextBuilder } from './build.ts'
 import { type LabelRoom, textBox } from './label-room.ts'
-import { type LabelItem, type LabelJob, type LabelSpot, spotFor } from './label-spots.ts'
+import { spotFor } from './label-spots.ts'
 import { clean, ellipsis } from './text.ts'
 
 /** Labels beyond this many are a grey mass, and take longer to place than to read. */
@@ -29,9 +30,10 @@ export function placeLabels(
   const font: Font = { size: theme.sizes.caption + 0.5, weight: 400 }
   const sheet = new Sheet(id, job, font, theme)
   const items = itemsOf(job, plot, font, measure)
+  const way = wayOf(items.slice(0, MOST_LABELS), job, room, font, theme)
   let left = 0
   for (const item of items.slice(0, MOST_LABELS)) {
-    const spot = spotFor(item, job, room, plot, font, theme)
+    const spot = spotFor(item, job, room, plot, font, theme, way)
     if (!spot) {
       left++
       continue

@@ -14,6 +14,8 @@ import { stepOfSpan } from '../scale/time-ticks.ts'
 import { utc } from '../table/cells/zone.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
+import type { Measure } from '../theme/text-width.ts'
+import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { PlannedAxis } from './model.ts'
 
@@ -24,6 +26,8 @@ export interface PlanContext {
   domains: ReadonlyMap<string, Domain>
   zoom: State['zoom']
   labelRoom: number
+  theme: Theme
+  measure: Measure
 }
 
 /** Decides for every scale which axis reads it: its side, its ticks, its title. */
@@ -52,7 +56,16 @@ function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[
 }
 
 function planOne(
-  { description, bound, domains, zoom, labelRoom, firstUpright }: PlanContext & { firstUpright?: string },
+  {
+    description,
+    bound,
+    domains,
+    zoom,
+    labelRoom,
+    firstUpright,
+    theme,
+    measure,
+  }: PlanContext & { firstUpright?: string },
   source: ScaleInput,
   option: Axis | undefined,
   side: Side,
@@ -93,13 +106,16 @@ function planOne(
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
+    beyond: roomBeyond(source, theme, measure),
     minor: options.minor,
     images: options.images ?? column?.options.images,
     alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? firstUpright),
     wish: wishOf(options, domain, source.name),
   }
   // Stretched to the whole, sums are shares.
-  const grows = source.uses.some(use => use.bound.drawing.kind.fromZero && use.positions.measured)
+  const grows = source.uses.some(
+    ({ bound: { drawing, marks } }) => drawing.kind.fromZero && source.role === (isLying(marks) ? 'x' : 'y'),
+  )
   return {
     name: source.name,
     role: source.role,
@@ -113,6 +129,33 @@ function planOne(
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
   }
+}
+
+/** Bars beyond which not every label is placed, and those that are find their place. */
+const MOST_LABELLED = 200
+/** Pixels between a bar and its label, and between that and the edge. */
+const AROUND = 8
+
+/** The room that labels beyond the ends of bars take along the scale that measures them, in pixels. */
+function roomBeyond({ role, uses }: ScaleInput, theme: Theme, measure: Measure): AxisInput['beyond'] {
+  const size = theme.sizes.caption + 0.5
+  const room = { min: 0, max: 0 }
+  for (const { bound, positions } of uses) {
+    const { labels, drawing, marks } = bound
+    const lying = isLying(marks)
+    const stacked = ['stack', 'share'].includes(arrangeOf(drawing)) && marks.series.length > 1
+    const bars = drawing.kind.fromZero && drawing.kind.broad && !drawing.kind.parts
+    if (!labels || !bars || stacked || marks.y.spans || marks.x.spans || lying !== (role === 'x')) continue
+    if (marks.length > MOST_LABELLED) continue
+    for (let mark = 0; mark < marks.length; mark++) {
+      const text = labels(mark)
+      if (text === '') continue
+      const taken = (lying ? measure(clean(text), { size, weight: 400 }) : size) + AROUND
+      const side = positions.at[mark] < 0 ? 'min' : 'max'
+      room[side] = Math.max(room[side], taken)
+    }
+  }
+  return room.min + room.max > 0 ? room : undefined
 }
 
 /** Summaries of whole numbers that are whole numbers themselves. */

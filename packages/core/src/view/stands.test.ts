@@ -226,3 +226,40 @@ test('room that is asked for is that much room, and none between fixed ends is t
   })
   expect(fixed.findings.map(({ code, path }) => [code, path])).toEqual([['no-effect', 'scales.y.pad']])
 })
+
+test('labels of bars stand all beyond them, and the scale makes room; lying bars over plain numbers have ends and gridlines', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.integer({ min: -900, max: 900_000 }), { minLength: 1, maxLength: 9 }),
+      fc.boolean(),
+      fc.boolean(),
+      (values, lying, summed) => {
+        const rows = values.map((boarded, i) => ({ pier: `Pier ${i + 1}`, boarded }))
+        const measure = summed ? 'sum of boarded' : 'boarded'
+        const bars: Description = lying
+          ? { draw: 'bar', y: 'pier', x: measure, label: true }
+          : { draw: 'bar', x: 'pier', y: measure, label: true }
+        const { scene, findings } = viewOf(rows, bars)
+        expect(findings.map(({ code }) => code)).not.toContain('labels-left-out')
+        const rects = scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
+        if (rects?.kind !== 'rects') throw new Error('There are no bars.')
+        const [plot] = scene.plots
+        const labels = scene.batches.filter(batch => batch.kind === 'texts' && batch.of === rects.id)
+        let placed = 0
+        for (const batch of labels) {
+          if (batch.kind !== 'texts') continue
+          expect(batch.halo).toBeDefined()
+          for (let i = 0; i < batch.texts.length; i++, placed++) {
+            const width = measureInter(batch.texts[i], { size: batch.size, weight: 400 })
+            const left = batch.x[i] - { start: 0, middle: 0.5, end: 1 }[batch.anchor] * width
+            expect(left).toBeGreaterThan(plot.x - 2)
+            expect(left + width).toBeLessThan(plot.x + plot.width + 2)
+          }
+        }
+        expect(placed).toBe(values.length)
+        expect(scene.batches.some(batch => batch.id === `grid ${lying ? 'x' : 'y'}`)).toBe(true)
+      },
+    ),
+    { numRuns: 60 },
+  )
+})

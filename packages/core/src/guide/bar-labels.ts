@@ -1,0 +1,135 @@
+import type { Batch, Box, Figures, Rects, Texts } from '../scene/scene.ts'
+import { inkOn } from '../theme/contrast.ts'
+import type { Font } from '../theme/text-width.ts'
+import type { Theme } from '../theme/theme.ts'
+import { type LabelRoom, textBox } from './label-room.ts'
+import { MIDDLE } from './text.ts'
+
+/** What is to stand at the shapes of a batch. */
+export interface LabelJob {
+  batch: Batch
+  /** The words of a shape; empty or undefined for none. */
+  textOf(shape: number): string | undefined
+  /** The numbers in them. */
+  figuresOf?(shape: number): Figures | undefined
+  /** The scale on which the first of those is the value end of its shape. */
+  measuredOn?: Texts['measuredOn']
+  /** Where they stand: in cells, at the ends of bars (in the middle of stacked ones), beside points, or along references. */
+  at: 'cell' | 'bar' | 'stacked' | 'point' | 'reference'
+}
+
+export type Anchor = 'start' | 'middle' | 'end'
+export interface Spot {
+  x: number
+  y: number
+  anchor: Anchor
+}
+
+/** Pixels between a shape and its label. */
+export const GAP = 4
+
+/** A label before it has a place. */
+export interface LabelItem {
+  text: string
+  width: number
+  shape: number
+  key: string | number
+  figures: Figures | undefined
+}
+
+/** Where a label stands, and in which ink. */
+export type LabelSpot = Spot & { color: string; halo: boolean; leader?: Leader }
+
+/** From the point to the edge of its label. */
+export interface Leader {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
+/** The room of a bar or cell. */
+export const boxOf = (batch: Rects, i: number): Box => ({
+  x: batch.x[i],
+  y: batch.y[i],
+  width: batch.width[i],
+  height: batch.height[i],
+})
+/** In the middle of a shape, in an ink that is readable on it. */
+export function inBox(
+  { width, shape }: LabelItem,
+  box: Box,
+  batch: Rects,
+  room: LabelRoom,
+  font: Font,
+  theme: Theme,
+): LabelSpot | undefined {
+  if (!(box.width >= width + 3 && box.height >= font.size + 3)) return undefined
+  const ink = (batch.alpha?.[shape] ?? 1) < 0.8 ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
+  const spot: Spot = {
+    x: box.x + box.width / 2,
+    y: box.y + box.height / 2 + font.size * MIDDLE,
+    anchor: 'middle',
+  }
+  if (!room.isFree(textBox(width, font, spot.x, spot.y, 'middle'), 0)) return undefined
+  return { ...spot, color: ink ?? theme.text, halo: ink === undefined }
+}
+
+/** How all labels of one set of bars stand: beyond their ends, or in them. */
+export type Way = 'outside' | 'inside'
+
+/** The one way in which all labels of bars have room; undefined where neither has for all, so that each has its own. */
+export function wayOf(
+  items: readonly LabelItem[],
+  { batch, at }: LabelJob,
+  room: LabelRoom,
+  font: Font,
+  theme: Theme,
+): Way | undefined {
+  if (at !== 'bar' || batch.kind !== 'rects') return undefined
+  const beyond = items.every(item => {
+    const spot = beyondBar(item, batch, font)
+    return spot && room.isFree(textBox(item.width, font, spot.x, spot.y, spot.anchor))
+  })
+  if (beyond) return 'outside'
+  const within = items.every(item => inBox(item, boxOf(batch, item.shape), batch, room, font, theme))
+  return within ? 'inside' : undefined
+}
+
+/** Beyond the value end of a bar; undefined where it has none. */
+function beyondBar({ shape }: LabelItem, batch: Rects, font: Font): Spot | undefined {
+  const box = boxOf(batch, shape)
+  if (Number.isNaN(box.x + box.y)) return undefined
+  const middleX = box.x + box.width / 2
+  const middleY = box.y + box.height / 2 + font.size * MIDDLE
+  const outside: Record<number, Spot> = {
+    1: { x: middleX, y: box.y - GAP, anchor: 'middle' },
+    2: { x: box.x + box.width + GAP, y: middleY, anchor: 'start' },
+    3: { x: middleX, y: box.y + box.height + GAP + font.size * 0.76, anchor: 'middle' },
+    4: { x: box.x - GAP, y: middleY, anchor: 'end' },
+  }
+  return outside[batch.round[shape]]
+}
+
+/** Beyond the end of a bar, else within it; all of them in one way, where that is settled. */
+export function atBar(
+  item: LabelItem,
+  batch: Rects,
+  room: LabelRoom,
+  font: Font,
+  theme: Theme,
+  way: Way | undefined,
+): LabelSpot | undefined {
+  const { width, shape } = item
+  const box = boxOf(batch, shape)
+  if (Number.isNaN(box.x + box.y)) return undefined
+  const spot = beyondBar(item, batch, font)
+  if (!spot || way === 'inside') return inBox(item, box, batch, room, font, theme)
+  const place = textBox(width, font, spot.x, spot.y, spot.anchor)
+  const free = room.isFree(place)
+  if (way === 'outside') return free ? { ...spot, color: theme.text, halo: true } : undefined
+  // With an edge always: a label that a line comes to lie under must not change its batch, or it would fade in motion.
+  if (free && room.isBare(place)) return { ...spot, color: theme.text, halo: true }
+  const inside = inBox(item, box, batch, room, font, theme)
+  return inside ?? (free ? { ...spot, color: theme.text, halo: true } : undefined)
+}
