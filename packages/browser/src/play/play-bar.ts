@@ -33,6 +33,8 @@ export class PlayBar {
       alignItems: 'center',
       gap: '4px 10px',
       padding: '2px 16px 10px',
+      // The row under the plate is shared with the menu; the place of the play is what grows.
+      flex: '1 1 240px',
     })
     const back = button('◂', () => host.step(-1))
     this.toggle = button('▶', () => host.toggle())
