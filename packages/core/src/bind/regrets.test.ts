@@ -16,11 +16,12 @@ const codes = (rows: object[], description: Description) =>
     },
   ).findings.map(({ code, path }) => [code, path])
 
-const piers = Array.from({ length: 12 }, (_, i) => ({
+const many = Array.from({ length: 30 }, (_, i) => ({
   pier: `Pier ${i + 1}`,
   year: 2020 + (i % 2),
   boarded: 40 + i,
 }))
+const piers = many.slice(0, 12)
 const kiln = [4, 5, 3, 6, 5, 7, 900].map((load, hour) => ({ hour, load }))
 const doubled = [1, 1, 2, 2, 3, 3].map((hour, i) => ({
   hour,
@@ -217,7 +218,7 @@ test.each<[string, object[], Description, [string, string], Description]>([
   ],
   [
     'more categories than colours',
-    piers,
+    many,
     { ...BARS, color: 'pier' },
     ['too-many-colors', 'color'],
     { ...BARS, color: 'pier', top: 6 },
@@ -253,16 +254,16 @@ describe('colours', () => {
     const few = {
       ...BARS,
       color: 'pier',
-      where: { pier: ['Pier 1', 'Pier 2', 'Pier 9', 'Pier 11'] },
+      where: { pier: ['Pier 1', 'Pier 2', 'Pier 25', 'Pier 27'] },
     } as Description
-    const found = codes(piers, few)
+    const found = codes(many, few)
     const [, color] = [found, found.find(([code]) => code === 'colors-repeat')]
     expect(color).toEqual(['colors-repeat', 'color'])
-    const view = new View(chart(table(piers), few), {}, { width: 700, height: 420, measure: measureInter })
+    const view = new View(chart(table(many), few), {}, { width: 700, height: 420, measure: measureInter })
     const { message, remedy } = view.findings.find(({ code }) => code === 'colors-repeat')!
     expect(message).toMatch(/^"Pier \d+" and "Pier \d+" have the same colour$/)
     const name = /\{ "(Pier \d+)"/.exec(remedy)![1]
-    expect(codes(piers, { ...few, scales: { color: { colors: { [name]: '#888' } } } })).toEqual([])
+    expect(codes(many, { ...few, scales: { color: { colors: { [name]: '#888' } } } })).toEqual([])
   })
 
   test('of buckets are given by the names that people read', () => {

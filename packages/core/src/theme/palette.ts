@@ -25,14 +25,15 @@ export const NIGHT_COLORS = [
 ] as const
 
 /**
- * Two further tiers of the same hues, lighter or darker, in the same order, found by scripts/palette-tiers.mjs: any two of
- * all twenty-four of a theme differ by CIEDE2000 of 14 or more; each has a contrast of 3:1 or more.
+ * Two further tiers of the same hues, lighter or darker, in the same order, found by scripts/palette-tiers.mjs. Any two
+ * of the first sixteen of a theme, and the grey of what is missing, differ by CIEDE2000 of 16 or more, any two of all
+ * twenty-four by 14 or more; each has a contrast of 3:1 or more.
  */
 export const DAY_TIERS = [
-  ['#897e91', '#706855', '#7d958f', '#491000', '#19588f', '#5f6f00', '#ae043d', '#340e94'],
-  ['#bb73e9', '#6a5205', '#064237', '#b08870', '#3f4556', '#7e8959', '#725557', '#695fd9'],
+  ['#a5839c', '#7b5a02', '#083e37', '#532816', '#1053ba', '#5c7805', '#b4283e', '#351c90'],
+  ['#b074e9', '#838761', '#17a355', '#c2846c', '#6a7699', '#4f5b38', '#5e123a', '#4e4b6d'],
 ] as const
 export const NIGHT_TIERS = [
-  ['#7e6f7e', '#aca893', '#01f6d4', '#b37d71', '#51a0ff', '#616a57', '#fc6980', '#376c7a'],
-  ['#a136a3', '#b8a21d', '#96c2b7', '#95525a', '#a5aabe', '#7bc22b', '#fe6748', '#2ab6d5'],
+  ['#9d3d9f', '#c09e03', '#48ecc5', '#ae8477', '#4e92ff', '#6dc049', '#f96b8b', '#2eb7e7'],
+  ['#fac8f8', '#716641', '#8cc0bb', '#fa7348', '#a6abd1', '#b7b78f', '#8f5b64', '#1c7189'],
 ] as const

@@ -1,4 +1,4 @@
-import { DAY_COLORS, NIGHT_COLORS } from './palette.ts'
+import { DAY_COLORS, DAY_TIERS, NIGHT_COLORS, NIGHT_TIERS } from './palette.ts'
 import { DAY_DIVERGING, DAY_SEQUENTIAL, NIGHT_DIVERGING, NIGHT_SEQUENTIAL } from './ramp.ts'
 
 /** The tokens from which everything that is drawn takes its looks. Colours in CSS syntax, lengths in pixels. */
@@ -19,7 +19,7 @@ export interface Theme {
   strong: string
   /** Shapes and labels without a value to colour them by. */
   missing: string
-  /** Category colours in order of use. */
+  /** Category colours in order of use: in the library's themes eight, then two tiers of eight, lighter or darker. */
   colors: readonly string[]
   /** Colours for numbers from small to large, and for numbers on both sides of a middle; six-digit hex. */
   sequential: readonly string[]
@@ -43,7 +43,7 @@ export const day: Theme = {
   stripe: '#f4f2ec',
   strong: '#b3b2ab',
   missing: '#8b8f91',
-  colors: DAY_COLORS,
+  colors: [...DAY_COLORS, ...DAY_TIERS.flat()],
   sequential: DAY_SEQUENTIAL,
   diverging: DAY_DIVERGING,
   sizes: SIZES,
@@ -61,7 +61,7 @@ export const night: Theme = {
   stripe: '#1b2024',
   strong: '#5d676c',
   missing: '#7d868b',
-  colors: NIGHT_COLORS,
+  colors: [...NIGHT_COLORS, ...NIGHT_TIERS.flat()],
   sequential: NIGHT_SEQUENTIAL,
   diverging: NIGHT_DIVERGING,
   sizes: SIZES,
