@@ -13,21 +13,8 @@ import type { TableColumn } from '../cells/column.ts'
 import { firstAtLeast } from '../cells/search.ts'
 import type { Zone } from '../cells/zone.ts'
 import { type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
-
-/** The values by which rows are grouped, as small whole numbers: one code per row, -1 where the value is missing. */
-export interface Encoded {
-  codes: Int32Array
-  /** Where codes stand in runs, as buckets of sorted times do: the row after each run, and its code. */
-  runs?: { ends: Int32Array; codes: Int32Array }
-  /** Codes are below this. */
-  size: number
-  /** Whether only some of the values were kept. */
-  some?: boolean
-  /** The value of each of the given codes. */
-  cellsOf(codes: Int32Array): Cells
-  /** For buckets and bins: where the interval of a code ends. */
-  endOf?: (code: number) => number
-}
+import { encodeBins } from './bins.ts'
+import type { Encoded } from './encoded.ts'
 
 /** Buckets beyond this many days apart are looked up one by one rather than by table. */
 const MOST_DAYS = 4_000_000
@@ -68,7 +55,7 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
       return { codes, size: count, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
     }
     case 'bins':
-      return encodeBins(values, column, meaning.width, meaning.number)
+      return encodeBins(values, column.extent, meaning.width, meaning.number)
     default:
       return encodeDistinct(values, cells.type)
   }
@@ -196,48 +183,6 @@ function encodeRuns(
 
 function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
   return { type: 'time', values: Float64Array.from(codes, code => (code < 0 ? Number.NaN : timeOf(code))) }
-}
-
-/** Bin widths that people count in. */
-function neatWidth(rough: number): number {
-  const power = 10 ** Math.floor(Math.log10(rough))
-  const lead = rough / power
-  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 2.5 ? 2.5 : lead <= 5 ? 5 : 10) * power
-}
-
-function encodeBins(values: Float64Array, column: TableColumn, width?: number, number?: number): Encoded {
-  const { min, max } = column.extent
-  const codes = new Int32Array(values.length)
-  if (!(min <= max))
-    return {
-      codes: codes.fill(-1),
-      size: 0,
-      cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
-    }
-  // Without a wish: Rice's rule, twice the cube root of the count, held between 5 and 50.
-  const wished = number ?? Math.min(50, Math.max(5, Math.round(2 * Math.cbrt(values.length))))
-  const span = max - min || Math.abs(max) || 1
-  const wide = Math.max(width ?? neatWidth(span / wished), span / 1_000_000)
-  // Numbers too close to each other to be told apart share a bin.
-  const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
-  const least = Math.floor(min / step + 1e-9)
-  const most = Math.max(least, Math.ceil(max / step - 1e-9) - 1)
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]
-    // The last bin takes its upper end too, so that the greatest value does not get a bin of its own.
-    codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
-  }
-  const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
-  const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
-  return {
-    codes,
-    size: most - least + 1,
-    cellsOf: picked => ({
-      type: 'number',
-      values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),
-    }),
-    endOf: code => edge(code + 1),
-  }
 }
 
 function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {

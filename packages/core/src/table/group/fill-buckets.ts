@@ -1,4 +1,4 @@
-import type { Encoded } from './encode.ts'
+import type { Encoded } from './encoded.ts'
 import type { Groups } from './group.ts'
 
 /** Empty buckets are filled in only up to this many marks. */

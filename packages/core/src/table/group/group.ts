@@ -1,4 +1,4 @@
-import type { Encoded } from './encode.ts'
+import type { Encoded } from './encoded.ts'
 
 /** Rows gathered into groups that agree in every encoded value. */
 export interface Groups {

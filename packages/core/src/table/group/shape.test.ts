@@ -136,6 +136,31 @@ describe('phrases', () => {
     )
   })
 
+  test('bins keep the shape of the others beside a far value, and their number has an end', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: 4, max: 14, noNaN: true }), { minLength: 60, maxLength: 300 }),
+        fc.double({ min: 20, max: 1e9, noNaN: true }),
+        (usual, far) => {
+          const widthWith = (values: readonly number[]) => {
+            const data = table({ v: Float64Array.from(values) })
+            const roles = new Map([
+              ['x', readPhrase('bins of v', data, 'x')],
+              ['y', readPhrase('count', data, 'y')],
+            ])
+            const { cells, ends } = shape(data, roles, { order: 'x' }).roles.get('x')!
+            if (cells.type === 'text' || !ends) throw new Error('There are no bins')
+            return ends[0] - cells.values[0]
+          }
+          // A step of neat widths is at most two and a half times the last.
+          const width = widthWith([...usual, far])
+          expect(far / width).toBeLessThanOrEqual(201)
+          if (far < 150) expect(width).toBeLessThanOrEqual(2.5 * widthWith(usual) + 1e-9)
+        },
+      ),
+    )
+  })
+
   test('conditions choose rows', () => {
     expect(shaped(sailings, { x: 'route', y: 'count' }, { n: { from: 2, until: 8 } })).toEqual([
       { x: 'A', y: 2 },

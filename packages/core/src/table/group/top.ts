@@ -1,5 +1,5 @@
 import { DapploError } from '../../finding/error.ts'
-import type { Encoded } from './encode.ts'
+import type { Encoded } from './encoded.ts'
 
 /** An invisible mark at the end of the name of what `top` leaves out, so that no real value is ever taken for it. */
 const REST_MARK = '\u2060'

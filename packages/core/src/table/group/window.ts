@@ -1,7 +1,7 @@
 import { DapploError } from '../../finding/error.ts'
 import type { Table } from '../live/table.ts'
 import { type Meaning, wordsOf } from '../phrase/meaning.ts'
-import type { Encoded } from './encode.ts'
+import type { Encoded } from './encoded.ts'
 import type { Groups } from './group.ts'
 
 export interface GroupContext {

@@ -1,0 +1,72 @@
+import { quantileSorted } from 'simple-statistics'
+import type { Encoded } from './encoded.ts'
+
+/** At most this many bins where nobody said how wide they are. */
+const MOST = 200
+/** The quartiles are those of at most about this many rows, evenly spaced. */
+const SAMPLE = 10_000
+
+/** Bin widths that people count in. */
+function neatWidth(rough: number): number {
+  const power = 10 ** Math.floor(Math.log10(rough))
+  const lead = rough / power
+  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 2.5 ? 2.5 : lead <= 5 ? 5 : 10) * power
+}
+
+/**
+ * How wide bins are without a wish: Rice's rule, the span over twice the cube root of the count, held between 5 and 50,
+ * where the span is that of all but what lies outside of Tukey's fences (1.5 interquartile ranges beyond the quartiles),
+ * so that a far value leaves the others their shape. With values on both sides of both fences it is the width of
+ * D. Freedman and P. Diaconis, "On the histogram as a density estimator", 1981. No more than MOST bins in all.
+ */
+function widthOf(values: Float64Array, min: number, max: number): number {
+  const number = Math.min(50, Math.max(5, Math.round(2 * Math.cbrt(values.length))))
+  const every = Math.ceil(values.length / SAMPLE)
+  const sample = Array.from(values.filter((value, i) => i % every === 0 && value === value).sort())
+  if (sample.length === 0) return (max - min) / number
+  const [low, high] = [0.25, 0.75].map(share => quantileSorted(sample, share))
+  const beyond = 1.5 * (high - low)
+  const usual = Math.min(max, high + beyond) - Math.max(min, low - beyond)
+  return Math.max((beyond > 0 ? usual : max - min) / number, (max - min) / MOST)
+}
+
+/** Numbers as intervals of one width, with edges that people count in. */
+export function encodeBins(
+  values: Float64Array,
+  { min, max }: { min: number; max: number },
+  width?: number,
+  number?: number,
+): Encoded {
+  const codes = new Int32Array(values.length)
+  if (!(min <= max))
+    return {
+      codes: codes.fill(-1),
+      size: 0,
+      cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
+    }
+  const span = max - min || Math.abs(max) || 1
+  const wide = Math.max(
+    width ?? neatWidth(number === undefined && max > min ? widthOf(values, min, max) : span / (number ?? 5)),
+    span / 1_000_000,
+  )
+  // Numbers too close to each other to be told apart share a bin.
+  const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
+  const least = Math.floor(min / step + 1e-9)
+  const most = Math.max(least, Math.ceil(max / step - 1e-9) - 1)
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i]
+    // The last bin takes its upper end too, so that the greatest value does not get a bin of its own.
+    codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
+  }
+  const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
+  const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
+  return {
+    codes,
+    size: most - least + 1,
+    cellsOf: picked => ({
+      type: 'number',
+      values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),
+    }),
+    endOf: code => edge(code + 1),
+  }
+}

@@ -1,0 +1,16 @@
+import type { Cells } from '../cells/cells.ts'
+
+/** The values by which rows are grouped, as small whole numbers: one code per row, -1 where the value is missing. */
+export interface Encoded {
+  codes: Int32Array
+  /** Where codes stand in runs, as buckets of sorted times do: the row after each run, and its code. */
+  runs?: { ends: Int32Array; codes: Int32Array }
+  /** Codes are below this. */
+  size: number
+  /** Whether only some of the values were kept. */
+  some?: boolean
+  /** The value of each of the given codes. */
+  cellsOf(codes: Int32Array): Cells
+  /** For buckets and bins: where the interval of a code ends. */
+  endOf?: (code: number) => number
+}
