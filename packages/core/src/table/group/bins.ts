@@ -3,14 +3,30 @@ import type { Encoded } from './encoded.ts'
 
 /** At most this many bins where nobody said how wide they are. */
 const MOST = 200
+/** And at least about this many. */
+const LEAST = 5
 /** The quartiles are those of at most about this many rows, evenly spaced. */
 const SAMPLE = 10_000
 
-/** Bin widths that people count in. */
-function neatWidth(rough: number): number {
-  const power = 10 ** Math.floor(Math.log10(rough))
-  const lead = rough / power
-  return (lead <= 1 ? 1 : lead <= 2 ? 2 : lead <= 2.5 ? 2.5 : lead <= 5 ? 5 : 10) * power
+/**
+ * Bin widths that people count in, no finer than the steps in which the values are given and holding as many of them in
+ * each bin: else whole numbers in halves would stand like a comb.
+ */
+function neatWidth(rough: number, step: number): number {
+  const least = Math.max(rough, step)
+  const power = 10 ** Math.floor(Math.log10(least))
+  const held = (lead: number) => Math.abs((lead * power) / step - Math.round((lead * power) / step)) < 1e-6
+  return (
+    ([1, 2, 2.5, 5].find(lead => lead * power >= least * (1 - 1e-9) && (step === 0 || held(lead))) ?? 10) *
+    power
+  )
+}
+
+/** The step in which values are given: 1, 0.1, 0.01 or 0.001, or 0 where they are finer. */
+function stepOf(sample: readonly number[]): number {
+  const given = (digits: number) => sample.every(value => Number(value.toFixed(digits)) === value)
+  const digits = [0, 1, 2, 3].find(given)
+  return digits === undefined || sample.length === 0 ? 0 : 10 ** -digits
 }
 
 /**
@@ -19,10 +35,8 @@ function neatWidth(rough: number): number {
  * so that a far value leaves the others their shape. With values on both sides of both fences it is the width of
  * D. Freedman and P. Diaconis, "On the histogram as a density estimator", 1981. No more than MOST bins in all.
  */
-function widthOf(values: Float64Array, min: number, max: number): number {
-  const number = Math.min(50, Math.max(5, Math.round(2 * Math.cbrt(values.length))))
-  const every = Math.ceil(values.length / SAMPLE)
-  const sample = Array.from(values.filter((value, i) => i % every === 0 && value === value).sort())
+function widthOf(values: Float64Array, sample: readonly number[], min: number, max: number): number {
+  const number = Math.min(50, Math.max(LEAST, Math.round(2 * Math.cbrt(values.length))))
   if (sample.length === 0) return (max - min) / number
   const [low, high] = [0.25, 0.75].map(share => quantileSorted(sample, share))
   const beyond = 1.5 * (high - low)
@@ -44,18 +58,22 @@ export function encodeBins(
       size: 0,
       cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
     }
+  const every = Math.ceil(values.length / SAMPLE)
+  const sample = Array.from(values.filter((value, i) => i % every === 0 && value === value).sort())
+  const given = stepOf(sample)
   const span = max - min || Math.abs(max) || 1
-  const wide = Math.max(
-    width ?? neatWidth(number === undefined && max > min ? widthOf(values, min, max) : span / (number ?? 5)),
-    span / 1_000_000,
-  )
+  const rough =
+    number === undefined && max > min ? widthOf(values, sample, min, max) : span / (number ?? LEAST)
+  const wide = Math.max(width ?? neatWidth(rough, given), span / 1_000_000)
   // Numbers too close to each other to be told apart share a bin.
   const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
   const least = Math.floor(min / step + 1e-9)
-  const most = Math.max(least, Math.ceil(max / step - 1e-9) - 1)
+  // The last bin takes its upper end too, so that the greatest value does not get a bin of its own, unless bins hold
+  // only a value or two: one more would show.
+  const last = step < 2.5 * given ? Math.floor(max / step + 1e-9) : Math.ceil(max / step - 1e-9) - 1
+  const most = Math.max(least, last)
   for (let i = 0; i < values.length; i++) {
     const value = values[i]
-    // The last bin takes its upper end too, so that the greatest value does not get a bin of its own.
     codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
   }
   const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))

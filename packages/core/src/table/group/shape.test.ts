@@ -161,6 +161,20 @@ describe('phrases', () => {
     )
   })
 
+  test('bins of whole numbers hold as many of them each, the last as well', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 3, max: 400 }), fc.integer({ min: 2, max: 40 }), (greatest, each) => {
+        // Each number as often as the others: so must bins be, but for the first and last, cut by the data.
+        const v = Float64Array.from({ length: (greatest + 1) * each }, (_, i) => i % (greatest + 1))
+        const result = shaped(table({ v }), { x: 'bins of v', y: 'count' })
+        const counts = result.map(({ y }) => Number(y))
+        const inner = counts.slice(1, -1)
+        expect(new Set(inner).size).toBeLessThanOrEqual(1)
+        if (inner.length > 0 && inner[0] <= 2 * each) expect(counts.at(-1)).toBeLessThanOrEqual(inner[0])
+      }),
+    )
+  })
+
   test('conditions choose rows', () => {
     expect(shaped(sailings, { x: 'route', y: 'count' }, { n: { from: 2, until: 8 } })).toEqual([
       { x: 'A', y: 2 },
