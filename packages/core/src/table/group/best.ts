@@ -30,10 +30,9 @@ export function bestRows(
   const encodings: Encoded[] = []
   for (const [role, meaning] of roles) {
     if (!('column' in meaning) || meaning.column === undefined) continue
-    const { top = options.top?.role === role ? options.top.count : undefined, rest = options.top?.rest } =
-      meaning
-    if (top === undefined) continue
-    if (rest && (role === 'x' || role === 'y'))
+    const told = topOf(role, meaning, options)
+    if (!told) continue
+    if (told.rest && (role === 'x' || role === 'y'))
       throw new DapploError(
         'bad-option',
         'The rest of the rows cannot be gathered at one place without being added up',
@@ -47,6 +46,16 @@ export function bestRows(
   const rows = keepBest(table, by, measureOfRows(table, roles), encodings, options)
   for (const { role, at } of by) kept.set(role, encodings[at])
   return { kept, rows }
+}
+
+/** How many categories of a role are kept, as its phrase or the drawing says; undefined for all of them. */
+function topOf(
+  role: string,
+  meaning: Meaning,
+  { top }: Kept,
+): Omit<NonNullable<Kept['top']>, 'role'> | undefined {
+  if (meaning.top !== undefined) return { count: meaning.top, rest: meaning.rest, by: meaning.by }
+  return top?.role === role ? top : undefined
 }
 
 /** What rows are judged by where nothing sums them up: the total of the number that they stand at. */
@@ -78,18 +87,11 @@ export function keepBest(
   let { rows } = options
   const done = new Set<number>()
   for (const { role, meaning, at } of by) {
-    const {
-      top: count,
-      rest,
-      by: judge,
-    } = meaning.top !== undefined
-      ? { ...meaning, top: meaning.top }
-      : options.top?.role === role
-        ? { top: options.top.count, ...options.top }
-        : {}
-    if (count === undefined || done.has(at)) continue
+    const told = topOf(role, meaning, options)
+    if (!told || done.has(at)) continue
     done.add(at)
-    const measured = judge ?? measure ?? { is: 'summary', how: 'count' }
+    const { count, rest } = told
+    const measured = told.by ?? measure ?? { is: 'summary', how: 'count' }
     const groups = groupRows([encodings[at]], table.length, rows)
     const context: GroupContext = {
       table,

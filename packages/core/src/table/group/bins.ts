@@ -22,7 +22,7 @@ function neatWidth(rough: number, step: number): number {
 }
 
 /** The step in which values are given: 1, 0.1, 0.01 or 0.001, or 0 where they are finer. */
-function stepOf(sample: readonly number[]): number {
+function stepOf(sample: Float64Array): number {
   const given = (digits: number) => sample.every(value => Number(value.toFixed(digits)) === value)
   const digits = [0, 1, 2, 3].find(given)
   return digits === undefined || sample.length === 0 ? 0 : 10 ** -digits
@@ -34,7 +34,7 @@ function stepOf(sample: readonly number[]): number {
  * so that a far value leaves the others their shape. With values on both sides of both fences it is the width of
  * D. Freedman and P. Diaconis, "On the histogram as a density estimator", 1981. No more than MOST bins in all.
  */
-function widthOf(values: Float64Array, sample: readonly number[], min: number, max: number): number {
+function widthOf(values: Float64Array, sample: Float64Array, min: number, max: number): number {
   const number = Math.min(50, Math.max(LEAST, Math.round(2 * Math.cbrt(values.length))))
   if (sample.length === 0) return (max - min) / number
   const [low, high] = [0.25, 0.75].map(share => sample[Math.floor(share * (sample.length - 1))])
@@ -58,7 +58,9 @@ export function encodeBins(
       cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
     }
   const every = Math.ceil(values.length / SAMPLE)
-  const sample = Array.from(values.filter((value, i) => i % every === 0 && value === value).sort())
+  const sample = Float64Array.from({ length: Math.ceil(values.length / every) }, (_, i) => values[i * every])
+    .filter(value => value === value)
+    .sort()
   const given = stepOf(sample)
   const span = max - min || Math.abs(max) || 1
   const rough =
