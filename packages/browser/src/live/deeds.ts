@@ -19,6 +19,7 @@ export class Deeds {
   private readonly live: Live
   private readonly listeners = new Map<Deed, Set<(happening: Happening) => void>>()
   private pointed = ''
+  private shown = true
 
   constructor(live: Live) {
     this.live = live
@@ -66,10 +67,11 @@ export class Deeds {
     if (!this.listeners.get('pointed')?.size) return true
     const row = reading && pointedRow(reading)
     const now = reading ? JSON.stringify([reading.heading, row?.key, row?.text]) : ''
-    if (now === this.pointed.slice(1)) return this.pointed[0] !== '-'
-    const allowed = this.allow('pointed', { reading })
-    this.pointed = (allowed ? '+' : '-') + now
-    return allowed
+    if (now !== this.pointed) {
+      this.pointed = now
+      this.shown = this.allow('pointed', { reading })
+    }
+    return this.shown
   }
 }
 

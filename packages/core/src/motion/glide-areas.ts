@@ -1,6 +1,7 @@
 import type { PositionScale } from '../scale/scale.ts'
 import type { Areas } from '../scene/scene.ts'
 import { type BatchAt, faded, type GlideContext, mixed } from './blend.ts'
+import { leave } from './enter-leave.ts'
 import { longestInOrder } from './places.ts'
 
 /** Areas with one name glide, vertex by vertex of the same place; those that are new or gone fade. Stacked ones stay stacked. */
@@ -10,10 +11,10 @@ export function glideAreas(old: Areas, batch: Areas, context: GlideContext): Bat
     name === undefined ? undefined : from.scales.get(name),
   )
   const same = x?.kind.name === to.scales.get(batch.along?.x ?? '')?.kind.name
-  if (!x || !y || !same) return [leaving(old), (_, time) => faded(batch, time)]
+  if (!x || !y || !same) return [leave(old), (_, time) => faded(batch, time)]
   // One band alone has an edge, which glides as lines do.
   if ((old.piled || batch.piled) && (old.names.length > 1 || batch.names.length > 1))
-    return glidePile(old, batch, context) ?? [leaving(old), (_, time) => faded(batch, time)]
+    return glidePile(old, batch, context) ?? [leave(old), (_, time) => faded(batch, time)]
   const start = { x: batch.x.slice(), top: batch.top.slice(), base: batch.base.slice() }
   const startAlpha = new Float32Array(batch.names.length)
   batch.names.forEach((name, area) => {
@@ -37,13 +38,8 @@ export function glideAreas(old: Areas, batch: Areas, context: GlideContext): Bat
     base: mixed(start.base, batch.base, eased),
     alpha: mixed(startAlpha, end, time),
   })
-  return gone ? [leaving(old), step] : [step]
+  return gone ? [leave(old), step] : [step]
 }
-
-const leaving =
-  (old: Areas): BatchAt =>
-  (_, time) =>
-    time >= 0.5 ? undefined : faded(old, 1 - time * 2)
 
 /** Vertices beyond which a pile is not worked out place by place. */
 const MOST = 200_000
@@ -165,11 +161,8 @@ function thicknessOf(areas: Areas, band: number, places: readonly number[]): Flo
   const out = new Float64Array(places.length * 2)
   if (band < 0) return out
   const [first, end] = [areas.starts[band], areas.starts[band + 1]]
-  const thick = (i: number) => {
-    const value = i < first || i >= end ? Number.NaN : areas.base[i] - areas.top[i]
-    return Number.isFinite(value) ? value : 0
-  }
   const there = (i: number) => i >= first && i < end && Number.isFinite(areas.base[i] - areas.top[i])
+  const thick = (i: number) => (there(i) ? areas.base[i] - areas.top[i] : 0)
   let at = first
   places.forEach((place, p) => {
     while (at < end && areas.atX[at] < place) at++
