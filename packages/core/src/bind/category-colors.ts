@@ -2,6 +2,7 @@ import type { Settled } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { suggest } from '../finding/nearest.ts'
+import { partPath } from '../finding/part-path.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { isRest } from '../table/group/top.ts'
@@ -33,7 +34,7 @@ export function categoryColors(
     isRest(coded.keys[code]) ? theme.missing : (own(code) ?? listed[code % listed.length])
   const used = [...usedCodes(coded)]
   const unnamed = used.filter(code => own(code) === undefined && !isRest(coded.keys[code]))
-  const path = drawing.path ? `${drawing.path}.color` : 'color'
+  const path = partPath(drawing.path, 'color')
   // A form or a dash of its own tells series apart as well.
   if (unnamed.length > listed.length && roles.length === 1) {
     findings.push({

@@ -3,6 +3,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { leastStep } from '../drawing/least-step.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
+import { noEffect } from '../finding/no-effect.ts'
 import { quoted } from '../finding/plain-text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS, type ScaleKind } from '../scale/scale.ts'
@@ -132,9 +133,8 @@ const reachOf = ({ drawing, x }: Bound['drawings'][number]) => ({
 type Use = ScaleInput['uses'][number]
 
 /** Whether the drawing's shapes grow along this scale. */
-function measures(use: Use, input: ScaleInput): boolean {
-  return input.role === (isLying(use.bound.marks) ? 'x' : 'y')
-}
+export const measures = ({ bound: { marks } }: Use, { role }: Pick<ScaleInput, 'role'>): boolean =>
+  role === (isLying(marks) ? 'x' : 'y')
 
 function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
   let min = Number.POSITIVE_INFINITY
@@ -247,12 +247,12 @@ function unlisted(input: ScaleInput): Finding[] {
   ]
 }
 
-const withoutRoom = (name: string): Finding => ({
-  code: 'no-effect',
-  message: `"pad" changes nothing about the scale "${name}", whose ends are both fixed`,
-  remedy: 'Leave it out, or leave an end of its domain open with null.',
-  path: `scales.${name}.pad`,
-})
+const withoutRoom = (name: string): Finding =>
+  noEffect(
+    `scales.${name}.pad`,
+    `"pad" changes nothing about the scale "${name}", whose ends are both fixed`,
+    'Leave it out, or leave an end of its domain open with null.',
+  )
 
 function outside(input: ScaleInput, [low, high]: [number, number], min: number, max: number): Finding[] {
   if (!(low < min || high > max)) return []

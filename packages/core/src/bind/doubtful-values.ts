@@ -1,5 +1,6 @@
 import { isLying } from '../drawing/is-lying.ts'
 import type { Finding } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import { quoted } from '../finding/plain-text.ts'
 import { timeFormat } from '../scale/time-format.ts'
 import { DAY } from '../table/cells/calendar.ts'
@@ -25,7 +26,7 @@ export const doubtfulValues = (drawn: BoundDrawing, locale: string): Finding[] =
         ]),
       ]
 
-const pathOf = ({ drawing: { path } }: BoundDrawing, part: string) => (path ? `${path}.${part}` : part)
+const pathOf = ({ drawing: { path } }: BoundDrawing, part: string) => partPath(path, part)
 
 /** Lines of one point each. */
 function lonePoints({ drawing, marks }: BoundDrawing): Finding[] {

@@ -1,4 +1,5 @@
 import type { Finding } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { BoundDrawing } from './model.ts'
 
 /** More slices than these cannot be compared. */
@@ -8,7 +9,7 @@ const MOST_SLICES = 10
 export function partFindings({ drawing, marks }: BoundDrawing): Finding[] {
   const findings: Finding[] = []
   if (!drawing.kind.parts || marks.length === 0) return findings
-  const path = drawing.path ? `${drawing.path}.y` : 'y'
+  const path = partPath(drawing.path, 'y')
   let below = 0
   let slices = 0
   for (const value of marks.y.at) {

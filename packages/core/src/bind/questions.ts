@@ -1,3 +1,4 @@
+import { partPath } from '../finding/part-path.ts'
 import type { HoleRows, Resolved, ResolvedDrawing } from '../resolve/model.ts'
 import { type Answer, ask, keepsSome, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
@@ -74,7 +75,7 @@ function questionOf(drawing: ResolvedDrawing, tongue: Tongue, test: RowTest | un
   const question: Question = {
     roles: drawing.roles,
     where,
-    path: drawing.path ? `${drawing.path}.where` : 'where',
+    path: partPath(drawing.path, 'where'),
     test,
     order: orderRole(drawing.roles),
     other: tongue.say('Other'),

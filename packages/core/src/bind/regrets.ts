@@ -1,6 +1,8 @@
 import type { Settled } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
 import { nearest, suggest } from '../finding/nearest.ts'
+import { noEffect } from '../finding/no-effect.ts'
+import { partPath } from '../finding/part-path.ts'
 import { doubtfulValues, farValues } from './doubtful-values.ts'
 import type { Bound, BoundDrawing, Domain } from './model.ts'
 import { unreadOptions } from './unread-options.ts'
@@ -37,15 +39,14 @@ function unusedFindings(description: Settled, drawings: readonly BoundDrawing[])
     .filter(([, scale]) => scale.percentOf !== undefined)
     .map(([name]) => name)
   if (placed.length > 0) for (const name of percentages) names.add(name)
-  const unused = (name: string, of: 'axes' | 'scales', known: readonly string[]): Finding => ({
-    code: 'no-effect',
-    message: `Nothing stands on a scale "${name}", so what ${of}.${name} says changes nothing`,
-    remedy:
+  const unused = (name: string, of: 'axes' | 'scales', known: readonly string[]): Finding =>
+    noEffect(
+      `${of}.${name}`,
+      `Nothing stands on a scale "${name}", so what ${of}.${name} says changes nothing`,
       placed.length === 0
         ? 'Leave it out: parts of a whole stand on no scale.'
         : `${suggest(name, [...known], 'Scales')} A drawing stands on another one by "against".`,
-    path: `${of}.${name}`,
-  })
+    )
   const scales = [...names, ...OTHER_SCALES]
   return [
     ...Object.keys(description.axes ?? {})
@@ -57,20 +58,21 @@ function unusedFindings(description: Settled, drawings: readonly BoundDrawing[])
     ...misspelt(description, placed),
     ...Object.entries(description.scales ?? {})
       .filter(([, { percentOf, alignTo }]) => percentOf !== undefined && alignTo)
-      .map(([name]) => ({
-        code: 'no-effect',
-        message: `"alignTo" changes nothing about the scale "${name}", which reads the scale "y" itself`,
-        remedy: 'Leave it out.',
-        path: `scales.${name}.alignTo`,
-      })),
+      .map(([name]) =>
+        noEffect(
+          `scales.${name}.alignTo`,
+          `"alignTo" changes nothing about the scale "${name}", which reads the scale "y" itself`,
+        ),
+      ),
     ...drawings
       .filter(({ drawing, size }) => drawing.style.size !== undefined && size !== undefined)
-      .map(({ drawing }) => ({
-        code: 'no-effect',
-        message: '"style.size" changes nothing where size is bound to values',
-        remedy: 'Leave it out, or bind nothing to size.',
-        path: drawing.path ? `${drawing.path}.style.size` : 'style.size',
-      })),
+      .map(({ drawing }) =>
+        noEffect(
+          partPath(drawing.path, 'style.size'),
+          '"style.size" changes nothing where size is bound to values',
+          'Leave it out, or bind nothing to size.',
+        ),
+      ),
   ]
 }
 
@@ -86,7 +88,7 @@ function misspelt({ axes, scales }: Settled, drawings: readonly BoundDrawing[]):
             code: 'misspelt-scale',
             message: `"${against}" is a scale of its own, and not the scale "${near}"`,
             remedy: `Write against: "${near}", or say something of the scale "${against}" under axes or scales.`,
-            path: path ? `${path}.against` : 'against',
+            path: partPath(path, 'against'),
           },
         ]
   })

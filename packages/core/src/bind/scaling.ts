@@ -1,5 +1,6 @@
 import type { Settled } from '../describe/description.ts'
 import { DapploError } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import { utc, type Zone } from '../table/cells/zone.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
@@ -44,7 +45,7 @@ export function scaleAll(
       for (const role of ['x', 'y'] as const) {
         const values = scaled[role]
         if (constant(values) !== (pass === 'constants')) continue
-        const path = drawing.path ? `${drawing.path}.${role}` : role
+        const path = partPath(drawing.path, role)
         const input = scaleOf(role === 'x' ? 'x' : drawing.against, role, values, path)
         scaled[role === 'x' ? 'xInput' : 'yInput'] = input
         if (!constant(values)) zones.set(input, zones.get(input) ?? values.zone)

@@ -2,6 +2,7 @@ import type { Settled } from '../describe/description.ts'
 import type { Series } from '../describe/model.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Shaped } from '../table/group/shape.ts'
@@ -67,7 +68,7 @@ export function seriesFor(
     throw new DapploError(
       'too-many-series',
       `${codes.length.toLocaleString('en')} series cannot be drawn`,
-      drawing.path ? `${drawing.path}.color` : 'color',
+      partPath(drawing.path, 'color'),
       'Bind color to a column with fewer values, or keep the largest with top.',
     )
   if (codes.length > MOST_SERIES) {
@@ -159,7 +160,7 @@ function tooMany(
       code: `too-many-${things}`,
       message: `${count} values of "${values.column?.name ?? role}" share ${most} ${things}, so some look alike`,
       remedy: `Keep the top ones, or bind color instead of ${role}.`,
-      path: drawing.path ? `${drawing.path}.${role}` : role,
+      path: partPath(drawing.path, role),
     },
   ]
 }

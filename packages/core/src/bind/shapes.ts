@@ -1,4 +1,5 @@
 import type { Finding } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { type Cells, numbersOf } from '../table/cells/cells.ts'
 import { utc } from '../table/cells/zone.ts'
@@ -149,7 +150,7 @@ function emptyFindings({ drawing, shaped }: Pick<ShapedDrawing, 'drawing' | 'sha
           ? `There are no rows in ${table.title}`
           : `None of the ${rows.toLocaleString('en')} rows of ${table.title} meets the conditions`,
       remedy: rows === 0 ? 'Append rows, and the chart will show them.' : 'Widen the conditions in "where".',
-      path: rows === 0 ? path : `${path ? `${path}.` : ''}where`,
+      path: rows === 0 ? path : partPath(path, 'where'),
     },
   ]
 }

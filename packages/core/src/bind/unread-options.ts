@@ -1,6 +1,8 @@
 import type { AxisOptions, Scale, Settled } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
+import { noEffect } from '../finding/no-effect.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { Bound, BoundDrawing, Domain } from './model.ts'
 
 /** What a scale places or paints. */
@@ -60,12 +62,9 @@ const CALLED: Readonly<Record<Reads, string>> = {
   nothing: 'what nothing is bound to',
 }
 
-const noEffect = (path: string, why: string, remedy = 'Leave it out.'): Finding => ({
-  code: 'no-effect',
-  message: `"${path.split('.').at(-1)}" changes nothing${why}`,
-  remedy,
-  path,
-})
+/** An option that changes nothing where it stands. */
+const unread = (path: string, why: string, remedy?: string): Finding =>
+  noEffect(path, `"${path.split('.').at(-1)}" changes nothing${why}`, remedy)
 
 type Domains = ReadonlyMap<string, Pick<Domain, 'kind'>>
 
@@ -82,7 +81,7 @@ export function unreadOptions(
     const reads = readsOf(name, bound, domains, played)
     if (reads === 'nothing')
       return [
-        noEffect(`scales.${name}`, ` where nothing is bound to "${name}"`, `Leave it out, or bind ${name}.`),
+        unread(`scales.${name}`, ` where nothing is bound to "${name}"`, `Leave it out, or bind ${name}.`),
       ]
     return reads === undefined
       ? []
@@ -123,7 +122,7 @@ function readsOf(name: string, bound: Bound, domains: Domains, played: boolean):
 function unreadOfScale(name: string, scale: Scale, reads: Reads): Finding[] {
   return (Object.keys(scale) as (keyof Scale)[])
     .filter(option => scale[option] !== undefined && !SCALE_OPTIONS[option]?.includes(reads))
-    .map(option => noEffect(`scales.${name}.${option}`, ` about ${CALLED[reads]}`))
+    .map(option => unread(`scales.${name}.${option}`, ` about ${CALLED[reads]}`))
 }
 
 /** A scale that cannot keep to the gridlines of the one that it names. */
@@ -135,7 +134,7 @@ function unaligned(name: string, { alignTo, percentOf }: Scale, { scales }: Boun
   const why = upright.includes(name)
     ? `, since no other vertical scale is called "${alignTo}"`
     : ' about a horizontal scale'
-  return [noEffect(`scales.${name}.alignTo`, why, suggest(alignTo, others, 'Scales') || 'Leave it out.')]
+  return [unread(`scales.${name}.alignTo`, why, suggest(alignTo, others, 'Scales') || 'Leave it out.')]
 }
 
 /** A kind of scale that is for something else, and a ramp of one colour. */
@@ -144,7 +143,7 @@ function unreadKind(name: string, { kind, colors }: Scale, reads: Reads): Findin
   const positions = POSITIONS.includes(reads)
   if (kind !== undefined && positions === RAMPS.includes(kind))
     out.push(
-      noEffect(
+      unread(
         `scales.${name}.kind`,
         ` about ${CALLED[reads]}: "${kind}" is none`,
         positions
@@ -154,11 +153,7 @@ function unreadKind(name: string, { kind, colors }: Scale, reads: Reads): Findin
     )
   if (reads === 'ramp' && colors !== undefined && !Array.isArray(colors))
     out.push(
-      noEffect(
-        `scales.${name}.colors`,
-        ' about a ramp of colours',
-        'Write the colours of the ramp as a list.',
-      ),
+      unread(`scales.${name}.colors`, ' about a ramp of colours', 'Write the colours of the ramp as a list.'),
     )
   return out
 }
@@ -170,26 +165,26 @@ function unreadOfAxis(name: string, axis: AxisOptions, reads: Reads, bound: Boun
       option =>
         axis[option] !== undefined && axis[option] !== false && !AXIS_OPTIONS[option]?.includes(reads),
     )
-    .map(option => noEffect(at(option), ` about ${CALLED[reads]}`))
+    .map(option => unread(at(option), ` about ${CALLED[reads]}`))
   const { side, ticks, minor, grid, images } = axis
   const level = bound.scales.get(name)?.role === 'x'
   if (side !== undefined && level !== (side === 'top' || side === 'bottom'))
     out.push(
-      noEffect(
+      unread(
         at('side'),
         `: this axis is ${level ? 'horizontal' : 'vertical'}`,
         level ? 'Write "top" or "bottom".' : 'Write "left" or "right".',
       ),
     )
   if (minor && grid === false)
-    out.push(noEffect(at('minor'), ' without gridlines', `Leave axes.${name}.grid out.`))
+    out.push(unread(at('minor'), ' without gridlines', `Leave axes.${name}.grid out.`))
   if (ticks !== undefined && !Array.isArray(ticks)) {
     const every = typeof ticks === 'object' ? ticks.every : undefined
     const suits =
       every === undefined
         ? reads !== 'categories'
         : reads === (typeof every === 'number' ? 'numbers' : 'times')
-    if (!suits) out.push(noEffect(at('ticks'), ` about ${CALLED[reads]}`, 'Leave it out, or list the ticks.'))
+    if (!suits) out.push(unread(at('ticks'), ` about ${CALLED[reads]}`, 'Leave it out, or list the ticks.'))
   }
   const words = bound.scales.get(name)?.words ?? []
   if (reads === 'categories')
@@ -220,7 +215,7 @@ function unreadLegend({ legend }: Settled, { legend: entries, ramp, sizes }: Bou
     return roles.some(role => explained[role])
       ? []
       : [
-          noEffect(
+          unread(
             'legend',
             ', since there is nothing for it to explain',
             'Leave it out, or bind color to what tells series apart.',
@@ -228,7 +223,7 @@ function unreadLegend({ legend }: Settled, { legend: entries, ramp, sizes }: Bou
         ]
   return own
     .filter(role => !explained[role] && (legend as Record<string, unknown>)[role] !== false)
-    .map(role => noEffect(`legend.${role}`, `, since no ${role} tells anything apart`))
+    .map(role => unread(`legend.${role}`, `, since no ${role} tells anything apart`))
 }
 
 /** An order, or a number of the best, of what has no categories. */
@@ -242,12 +237,12 @@ function aimless({ drawing, xScale, yScale, marks }: BoundDrawing, { scales }: B
       meaning?.is === 'cycle' || (meaning?.is === 'column' && table.column(meaning.column)?.type === 'text')
     )
   })
-  const at = (name: string) => (path ? `${path}.${name}` : name)
+  const at = (name: string) => partPath(path, name)
   const out: Finding[] = []
-  if (drawing.order && !placed) out.push(noEffect(at('order'), ' where no position is one of categories'))
+  if (drawing.order && !placed) out.push(unread(at('order'), ' where no position is one of categories'))
   if (drawing.top && !placed && !colored)
     out.push(
-      noEffect(
+      unread(
         at('top'),
         ' where there are no categories',
         'Leave it out, or bind a position or color to a text column.',

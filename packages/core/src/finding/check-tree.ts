@@ -1,4 +1,5 @@
 import { DapploError } from './error.ts'
+import { partPath } from './part-path.ts'
 
 /** Numbers beyond this, on either side of zero, cannot be summed up or stretched without leaving what a number can hold. */
 export const LARGEST = 1e300
@@ -38,5 +39,5 @@ export function checkTree(data: unknown, path = '', depth = 0): void {
   else
     for (const [name, value] of Object.entries(data))
       if (value !== null && (typeof value === 'object' || typeof value === 'number'))
-        checkTree(value, path ? `${path}.${name}` : name, depth + 1)
+        checkTree(value, partPath(path, name), depth + 1)
 }

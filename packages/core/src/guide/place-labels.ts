@@ -12,6 +12,9 @@ export const MOST_LABELS = 400
 /** The widest a label may be, in pixels. */
 const WIDEST = 170
 
+/** What labels at shapes are written in. */
+export const labelFont = ({ sizes }: Theme): Font => ({ size: sizes.caption + 0.5, weight: 400 })
+
 /** The labels that found a place, and how many did not. */
 export interface PlacedLabels {
   batches: Batch[]
@@ -27,7 +30,7 @@ export function placeLabels(
   theme: Theme,
   measure: Measure,
 ): PlacedLabels {
-  const font: Font = { size: theme.sizes.caption + 0.5, weight: 400 }
+  const font = labelFont(theme)
   const sheet = new Sheet(id, job, font, theme)
   const items = itemsOf(job, plot, font, measure)
   const way = wayOf(items.slice(0, MOST_LABELS), job, room, font, theme)

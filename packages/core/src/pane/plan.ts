@@ -1,12 +1,13 @@
+import { measures } from '../bind/domain.ts'
 import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
 import { labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
 import type { State } from '../describe/frame.ts'
-import { isLying } from '../drawing/is-lying.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
+import { labelFont } from '../guide/place-labels.ts'
 import { clean } from '../guide/text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS } from '../scale/scale.ts'
@@ -78,10 +79,7 @@ function planOne(
   const look = lookOf(values)
   const format = options.format ?? look.format
   const zoomed = zoom?.[source.name]
-  const shared = source.uses.every(
-    ({ bound: { drawing, marks } }) =>
-      arrangeOf(drawing) === 'share' && source.role === (isLying(marks) ? 'x' : 'y'),
-  )
+  const shared = source.uses.every(use => arrangeOf(use.bound.drawing) === 'share' && measures(use, source))
   const { kind } = domain
   const input: AxisInput = {
     name: source.name,
@@ -113,9 +111,7 @@ function planOne(
     wish: wishOf(options, domain, source.name),
   }
   // Stretched to the whole, sums are shares.
-  const grows = source.uses.some(
-    ({ bound: { drawing, marks } }) => drawing.kind.fromZero && source.role === (isLying(marks) ? 'x' : 'y'),
-  )
+  const grows = source.uses.some(use => use.bound.drawing.kind.fromZero && measures(use, source))
   return {
     name: source.name,
     role: source.role,
@@ -137,20 +133,20 @@ const MOST_LABELLED = 200
 const AROUND = 8
 
 /** The room that labels beyond the ends of bars take along the scale that measures them, in pixels. */
-function roomBeyond({ role, uses }: ScaleInput, theme: Theme, measure: Measure): AxisInput['beyond'] {
-  const size = theme.sizes.caption + 0.5
+function roomBeyond(source: ScaleInput, theme: Theme, measure: Measure): AxisInput['beyond'] {
+  const font = labelFont(theme)
   const room = { min: 0, max: 0 }
-  for (const { bound, positions } of uses) {
-    const { labels, drawing, marks } = bound
-    const lying = isLying(marks)
+  for (const use of source.uses) {
+    const { positions } = use
+    const { labels, drawing, marks } = use.bound
     const stacked = ['stack', 'share'].includes(arrangeOf(drawing)) && marks.series.length > 1
     const bars = drawing.kind.fromZero && drawing.kind.broad && !drawing.kind.parts
-    if (!labels || !bars || stacked || marks.y.spans || marks.x.spans || lying !== (role === 'x')) continue
+    if (!labels || !bars || stacked || marks.y.spans || marks.x.spans || !measures(use, source)) continue
     if (marks.length > MOST_LABELLED) continue
     for (let mark = 0; mark < marks.length; mark++) {
       const text = labels(mark)
       if (text === '') continue
-      const taken = (lying ? measure(clean(text), { size, weight: 400 }) : size) + AROUND
+      const taken = (source.role === 'x' ? measure(clean(text), font) : font.size) + AROUND
       const side = positions.at[mark] < 0 ? 'min' : 'max'
       room[side] = Math.max(room[side], taken)
     }

@@ -5,6 +5,7 @@ import { roleTexts } from '../bind/values.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { LabelJob } from '../guide/bar-labels.ts'
 import { LabelRoom } from '../guide/label-room.ts'
 import { placeLabels } from '../guide/place-labels.ts'
@@ -51,7 +52,7 @@ export function shapeLabels(
         code: 'labels-left-out',
         message: `${left === 1 ? 'One label has' : `${left} labels have`} no room and ${left === 1 ? 'is' : 'are'} left out`,
         remedy: 'Make the chart larger, label fewer shapes with "where", or leave values to the tooltip.',
-        path: bound.drawing.path ? `${bound.drawing.path}.label` : 'label',
+        path: partPath(bound.drawing.path, 'label'),
       })
     return batches
   })

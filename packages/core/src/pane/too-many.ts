@@ -1,5 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import type { Finding } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 
 /** What is drawn as a whole, since there is so much of it, has no shapes of its own to say something of. */
 export const tooMany = (
@@ -10,5 +11,5 @@ export const tooMany = (
   code: 'too-many-to-mark',
   message: `${what} are left out: ${marks.length.toLocaleString('en')} values are too many to be marked one by one`,
   remedy: `Leave ${option} out, draw fewer rows with "where", or sum them up, as by day.`,
-  path: path ? `${path}.${option}` : option,
+  path: partPath(path, option),
 })

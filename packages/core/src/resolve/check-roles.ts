@@ -1,6 +1,7 @@
 import type { Drawing } from '../describe/description.ts'
 import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 
@@ -17,14 +18,14 @@ export function needPositions(
     throw new DapploError(
       'bad-option',
       `A ${kind.name} does not stand at a level`,
-      path ? `${path}.level` : 'level',
+      partPath(path, 'level'),
       'Draw a reference, as in { as: "reference", level: "mean" }.',
     )
   if (free && !kind.parts && drawing.level === undefined && !roles.has('x') && !roles.has('y'))
     throw new DapploError(
       'missing-role',
       `A ${kind.name} needs x, y or a level`,
-      path ? `${path}.y` : 'y',
+      partPath(path, 'y'),
       'Bind one, as in y: { value: 100 }, or say level: "mean".',
     )
   for (const role of ['x', 'y'] as const) {
@@ -33,7 +34,7 @@ export function needPositions(
     throw new DapploError(
       'missing-role',
       `A ${kind.name} needs ${role}`,
-      path ? `${path}.${role}` : role,
+      partPath(path, role),
       `Bind it to a phrase, such as ${role}: "${example}".`,
     )
   }
@@ -52,7 +53,7 @@ export function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: stri
     throw new DapploError(
       'not-grouped',
       `"${meaning.column}" is a plain ${table.column(meaning.column)?.type} beside a summary`,
-      path ? `${path}.${role}` : role,
+      partPath(path, role),
       `Sum it up: "sum of ${meaning.column}".`,
     )
   }

@@ -2,6 +2,7 @@ import { type Description, type Drawing, type Elsewhere, settled } from '../desc
 import type { Kind, Labels } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { Conditions } from '../table/group/where.ts'
 import { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
@@ -155,7 +156,7 @@ function needLabels(drawings: readonly ResolvedDrawing[], labels: Labels | undef
   throw new DapploError(
     'missing-part',
     `The part "labels" is not here, and ${needs} needs it`,
-    labelled.path ? `${labelled.path}.label` : 'label',
+    partPath(labelled.path, 'label'),
     'Import it from dapplo/small and make charts by chartMaker({}, { labels }), or import chart from dapplo.',
   )
 }

@@ -1,6 +1,7 @@
 import type { Description, Drawing } from '../describe/description.ts'
 import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
@@ -26,7 +27,7 @@ export function readRoles(source: RoleSource): Pick<ResolvedDrawing, 'roles' | '
     const own = drawing[role as 'x'] as unknown
     const bound = own === undefined ? (above?.[role as 'x'] as unknown) : own
     if (bound === undefined || bound === null) continue
-    const at = own === undefined ? role : path ? `${path}.${role}` : role
+    const at = own === undefined ? role : partPath(path, role)
     if (Array.isArray(bound)) {
       if (kind.roles[role] !== 'position')
         throw new DapploError(
@@ -78,7 +79,7 @@ function readLabel(
   const wish: unknown = drawing.label === undefined ? above?.label : drawing.label
   if (wish === undefined || wish === null || wish === false) return undefined
   if (wish === true) return 'own'
-  const at = drawing.label === undefined ? 'label' : path ? `${path}.label` : 'label'
+  const at = drawing.label === undefined ? 'label' : partPath(path, 'label')
   const words = (wish as { words?: unknown }).words
   if (typeof words !== 'string') {
     roles.set('label 0', readPhrase(wish, table, at))

@@ -1,6 +1,8 @@
 import type { Description, Drawing } from '../describe/description.ts'
 import type { Kind, MarkStyle } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
+import { noEffect } from '../finding/no-effect.ts'
+import { partPath } from '../finding/part-path.ts'
 import { OWN, readBy, SHARED } from './looks.ts'
 
 /** A drawing as it is listed in a description. */
@@ -66,16 +68,15 @@ function unread(
     const readers = Object.values(kinds)
       .filter(readBy)
       .map(({ name }) => `"${name}"`)
-    return {
-      code: 'no-effect',
-      message: `"${name}" changes nothing about ${[...new Set(names)].map(name => `"${name}"`).join(' and ')}`,
-      remedy: `Leave it out${readers.length > 0 ? `, or use it with ${readers.join(', ')}` : ''}.`,
+    return noEffect(
       path,
-    }
+      `"${name}" changes nothing about ${[...new Set(names)].map(name => `"${name}"`).join(' and ')}`,
+      `Leave it out${readers.length > 0 ? `, or use it with ${readers.join(', ')}` : ''}.`,
+    )
   }
   const own = drawings
     .filter(({ drawing, kind }) => of(drawing) !== undefined && !readBy(kind))
-    .map(({ kind, path }) => tell([kind.name], path ? `${path}.${name}` : name))
+    .map(({ kind, path }) => tell([kind.name], partPath(path, name)))
   const heirs = drawings.filter(({ drawing, inherits }) => inherits && of(drawing) === undefined)
   return of(description) === undefined || heirs.length === 0 || heirs.some(({ kind }) => readBy(kind))
     ? own
@@ -104,12 +105,13 @@ function overridden(description: Description, drawings: readonly Listed[]): Find
       of(description) !== undefined &&
       heirs.length > 0 &&
       heirs.every(({ drawing }) => of(drawing) !== undefined),
-  ).map(({ name }) => ({
-    code: 'no-effect',
-    message: `"${name}" of the chart changes nothing, since each drawing has its own`,
-    remedy: 'Leave it out, or take it out of the drawings.',
-    path: name,
-  }))
+  ).map(({ name }) =>
+    noEffect(
+      name,
+      `"${name}" of the chart changes nothing, since each drawing has its own`,
+      'Leave it out, or take it out of the drawings.',
+    ),
+  )
 }
 
 /** A name for the rest where nothing is left over, and the size of points that are not marked. */
@@ -122,20 +124,22 @@ function aimless(description: Description, drawings: readonly Listed[]): Finding
     const out: Finding[] = []
     const told = (of: (told: Partial<Drawing<any>>) => unknown) => inherited(listed, of)
     if (told(({ rest }) => rest) && told(({ top }) => top) === undefined)
-      out.push({
-        code: 'no-effect',
-        message: '"rest" changes nothing without "top", which leaves something over',
-        remedy: 'Say how many are kept, as in top: 5, or leave it out.',
-        path: at('rest', drawing.rest),
-      })
+      out.push(
+        noEffect(
+          at('rest', drawing.rest),
+          '"rest" changes nothing without "top", which leaves something over',
+          'Say how many are kept, as in top: 5, or leave it out.',
+        ),
+      )
     const pointless = readBy(kind, 'points') && told(({ points }) => points) !== true
     if (pointless && reads(kind, 'size') && told(({ style }) => style?.size) !== undefined)
-      out.push({
-        code: 'no-effect',
-        message: `"style.size" changes nothing about "${kind.name}" without points`,
-        remedy: 'Mark them by points: true, or leave it out.',
-        path: at('style.size', drawing.style?.size),
-      })
+      out.push(
+        noEffect(
+          at('style.size', drawing.style?.size),
+          `"style.size" changes nothing about "${kind.name}" without points`,
+          'Mark them by points: true, or leave it out.',
+        ),
+      )
     return out
   })
 }

@@ -4,6 +4,7 @@ import type { Frame } from '../describe/frame.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import type { wordsLeftOut } from '../pane/left-out.ts'
 import type { Resolved } from '../resolve/model.ts'
 import { type AdvisesLooks, resolve } from '../resolve/resolve.ts'
@@ -158,7 +159,7 @@ function plain(value: unknown, path: string): unknown {
   if (value === null || typeof value !== 'object') return value
   const out: Record<string, unknown> = {}
   for (const [name, item] of Object.entries(value))
-    if (item !== undefined) define(out, name, plain(item, path ? `${path}.${name}` : name))
+    if (item !== undefined) define(out, name, plain(item, partPath(path, name)))
   return out
 }
 

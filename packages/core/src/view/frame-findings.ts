@@ -1,6 +1,7 @@
 import type { Frame } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import { nearest } from '../finding/nearest.ts'
+import { noEffect } from '../finding/no-effect.ts'
 import type { Table } from '../table/live/table.ts'
 import { firstFont, fontsOf, type House } from '../theme/house.ts'
 import { FONT } from '../theme/theme.ts'
@@ -53,12 +54,11 @@ function houseColumnFindings({ columns = {} }: House, tables: readonly Table[]):
       const own = table.column(name)?.options
       if (!own || Object.keys(told).every(option => Object.hasOwn(own, option))) return []
       return [
-        {
-          code: 'no-effect',
-          message: `The house style says more of the column "${name}" than ${table.title} was made with`,
-          remedy: 'Make the table with it, as in table(rows, { columns: house.columns }).',
+        noEffect(
           path,
-        },
+          `The house style says more of the column "${name}" than ${table.title} was made with`,
+          'Make the table with it, as in table(rows, { columns: house.columns }).',
+        ),
       ]
     })
   })
