@@ -3,6 +3,7 @@
 export { sharedScales } from './describe/description.ts'
 export { checkState } from './describe/state-check.ts'
 export { plainText } from './finding/plain-text.ts'
+export { runsLeft } from './guide/mirror.ts'
 export { appear, type Between, between } from './motion/between.ts'
 export type { Progress } from './motion/blend.ts'
 export { carrying } from './motion/carry.ts'

@@ -1,6 +1,7 @@
 import {
   type Composition,
   readAt,
+  runsLeft,
   type Standing,
   type Told,
   type WalkStep,
@@ -78,6 +79,12 @@ export class Keys {
     if (this.answer(event)) event.preventDefault()
   }
 
+  /** What a sideways arrow means where a chart runs from the right. */
+  private mirrored(key: string): string {
+    if (!runsLeft(this.host.composition().tongue.locale)) return key
+    return key === 'ArrowRight' ? 'ArrowLeft' : key === 'ArrowLeft' ? 'ArrowRight' : key
+  }
+
   private answer(event: KeyboardEvent): boolean {
     const { host } = this
     const { key } = event
@@ -89,7 +96,7 @@ export class Keys {
       host.zoom(1, x * MOVE, y * MOVE)
       return true
     }
-    const step = STEPS[key]
+    const step = STEPS[this.mirrored(key)]
     if (step) {
       this.step(step)
       return true

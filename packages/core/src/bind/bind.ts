@@ -17,7 +17,7 @@ import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
-import { labelTexts, labelValues, linkTexts } from './values.ts'
+import { labelValues, linkTexts } from './values.ts'
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
 export function bind(
@@ -73,7 +73,6 @@ export function bind(
     findings.push(...partFindings(bound))
     if (drawing.level) levelOf(bound, drawings)
     bound.labelValues = labelValues(bound, own.shaped)
-    bound.labels = labelTexts(bound, tongue.locale)
     bound.links = linkTexts(own.shaped)
     drawings[drawing.index] = bound
     for (const role of ['x', 'y'] as const) {
@@ -129,7 +128,6 @@ function bindOne(
     size: shaped.roles.get('size'),
     explained,
     links: undefined,
-    labels: undefined,
     labelValues: [],
     unanswered: shaped.unanswered,
     xScale: xInput?.name ?? 'x',

@@ -86,10 +86,8 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
   }
   if (!(min < max)) [min, max] = widened(min, kind, input)
   const scattered = input.uses.some(use => use.bound.drawing.kind.scattered)
-  const bubbles = input.uses.some(use => use.bound.marks.size !== undefined)
   const pad =
     options?.pad ??
-    (bubbles ? 0.04 : undefined) ??
     (scattered && !number && input.uses.every(use => use.positions.from === undefined) ? 0.02 : 0)
   if (pad > 0) {
     const a = kind.forward(min)
@@ -182,6 +180,9 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
     return [value - half, value + half]
   }
   if (kind.name === 'log') return [value / 3, Math.min(value * 3, Number.MAX_VALUE)]
+  // A bar at a plain number has its room around it: the year 2025 does not begin at zero.
+  if (input.uses.some(use => use.bound.drawing.kind.broad && !measures(use, input)))
+    return [value - 0.5, value + 0.5]
   if (value === 0) return [0, 1]
   return value > 0 ? [0, value] : [value, 0]
 }

@@ -40,9 +40,7 @@ export interface BoundDrawing {
   explained: readonly (readonly string[])[]
   /** The address that each mark leads to, where bound; empty for none. */
   links: LabelTexts | undefined
-  /** The words at each mark, where they are wished for. */
-  labels: LabelTexts | undefined
-  /** What fills the holes of those words. */
+  /** What fills the holes of the words at marks. */
   labelValues: readonly (RoleValues | undefined)[]
   xScale: string
   yScale: string

@@ -57,6 +57,7 @@ export function positions(values: RoleValues, input: Pick<ScaleInput, 'name' | '
     to,
     sorted: sorted || (from !== undefined && extentOf({ type: 'number', values: at }).sorted),
     measured,
+    timed: input.type === 'time',
     spans,
   }
 }

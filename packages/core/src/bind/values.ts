@@ -1,11 +1,13 @@
 import { isLying } from '../drawing/is-lying.ts'
-import { givenOptions, type NumberLook, numberFormat, tickWriter, valueText } from '../scale/number-format.ts'
+import { numberFormat } from '../scale/intl-numbers.ts'
+import { briefWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
 import { lookOf, unitOf } from './naming.ts'
+import type { FormOf, NumberForm } from './number-forms.ts'
 
 /** Numbers up to this many are written alike, with as many decimals as tell them apart. */
 export const MOST_ALIKE = 2000
@@ -18,14 +20,14 @@ export const labelValues = (
   typeof label === 'object' ? label.pieces.slice(1).map((_, i) => shaped.roles.get(`label ${i}`)) : []
 
 /** What a drawing's labels say, as far as its description asks for labels. */
-export function labelTexts(bound: BoundDrawing, locale: string): LabelTexts | undefined {
+export function labelTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTexts | undefined {
   const { label } = bound.drawing
   if (label === undefined) return undefined
   if (label === 'own') {
     const values = ownValues(bound)
-    return values && roleTexts(values, locale)
+    return values && roleTexts(values, locale, formOf(values))
   }
-  const holes = bound.labelValues.map(values => values && roleTexts(values, locale))
+  const holes = bound.labelValues.map(values => values && roleTexts(values, locale, formOf(values)))
   return mark =>
     fillWords(
       label.pieces,
@@ -48,8 +50,8 @@ export function ownValues({ drawing, marks, shade, x, y }: BoundDrawing): RoleVa
 }
 
 /** The values of a role as people read them, by mark. */
-export function roleTexts(values: RoleValues, locale: string): LabelTexts {
-  const { cells, meaning, zone, ends } = values
+export function roleTexts(values: RoleValues, locale: string, form: NumberForm = {}): LabelTexts {
+  const { cells, meaning, ends } = values
   if (cells.type === 'text') {
     const { codes, words } = cells
     return mark => {
@@ -59,9 +61,9 @@ export function roleTexts(values: RoleValues, locale: string): LabelTexts {
   }
   const unit = unitOf(values)
   const all = cells.values
-  const write = textsOf(cells.type, all, values, unit, locale, zone)
+  const write = textsOf(cells.type, all, values, unit, locale, form)
   if (!ends || !values.spans) return write
-  const writeEnd = textsOf(cells.type, ends, values, unit, locale, zone)
+  const writeEnd = textsOf(cells.type, ends, values, unit, locale, form)
   return mark => `${write(mark)} – ${writeEnd(mark)}`
 }
 
@@ -71,11 +73,11 @@ function textsOf(
   values: RoleValues,
   unit: Parameters<typeof momentText>[1],
   locale: string,
-  zone: RoleValues['zone'],
+  form: NumberForm,
 ): LabelTexts {
   if (type === 'time')
-    return mark => (Number.isNaN(all[mark]) ? '' : momentText(all[mark], unit, locale, zone))
-  const look = { ...lookOf(values), locale }
+    return mark => (Number.isNaN(all[mark]) ? '' : momentText(all[mark], unit, locale, values.zone))
+  const look = { ...lookOf(values), ...form, locale }
   if (all.length > MOST_ALIKE) return mark => (Number.isNaN(all[mark]) ? '' : valueText(all[mark], look))
   const write = remembered(briefWriter(presentOf(all), look))
   return mark => (Number.isNaN(all[mark]) ? '' : write(all[mark]))
@@ -96,43 +98,20 @@ function remembered(write: (value: number) => string): (value: number) => string
   }
 }
 
-/** Three digits say enough where a shape shows the value as well; axis and tooltip have the rest. */
-export function briefWriter(present: readonly number[], look: NumberLook): (value: number) => string {
-  const exact = tickWriter(present, look)
-  if (typeof look.format === 'function' || present.every(value => exact(value).length <= 5)) return exact
-  const given = givenOptions(look)
-  const own = [
-    'maximumFractionDigits',
-    'minimumFractionDigits',
-    'maximumSignificantDigits',
-    'notation',
-  ] as const
-  if (own.some(option => given[option] !== undefined)) return exact
-  const sizes = present.map(Math.abs).filter(value => value > 0)
-  const largest = Math.max(0, ...sizes)
-  const percent = look.percent && given.style === undefined
-  const base: Intl.NumberFormatOptions = percent ? { style: 'percent' } : { ...given }
-  if (base.style === 'currency') base.currencyDisplay ??= 'narrowSymbol'
-  if (!percent && largest >= 10_000) base.notation = 'compact'
-  const group = (value: number) => (base.notation ? Math.floor(Math.log10(value) / 3) : 0)
-  const alike = sizes.every(value => group(value) === group(largest))
-  const first = (percent ? largest * 100 : largest) / 1000 ** group(largest || 1)
-  // Of one order, numbers are written with the same decimals, so that they compare at a glance.
-  const digits = first >= 100 ? 0 : first >= 10 ? 1 : 2
-  const format = numberFormat(
-    look.locale,
-    alike
-      ? { ...base, minimumFractionDigits: digits, maximumFractionDigits: digits }
-      : { ...base, maximumSignificantDigits: 3 },
+/**
+ * The shares of a whole in whole percents that sum to 100, by the largest remainder (Hamilton's method): each is rounded
+ * down or up, up where most was lost. A share that would read as nothing is "<1%". Values that are not above zero have none.
+ */
+export function shareTexts(values: ArrayLike<number>, locale: string): string[] {
+  const format = numberFormat(locale, { style: 'percent', maximumFractionDigits: 0 })
+  const list = Array.from(values, value => Math.max(0, value) || 0)
+  const total = list.reduce((sum, value) => sum + value, 0)
+  const exact = list.map(value => (total > 0 ? Number(((value / total) * 100).toFixed(4)) : 0))
+  const percents = exact.map(Math.floor)
+  const lost = Math.round(100 - percents.reduce((sum, value) => sum + value, 0))
+  const byLoss = exact.map((_, i) => i).sort((a, b) => exact[b] - percents[b] - (exact[a] - percents[a]))
+  if (total > 0) for (const i of byLoss.slice(0, lost)) percents[i]++
+  return percents.map((percent, i) =>
+    percent === 0 && list[i] > 0 ? `<${format.format(0.01)}` : format.format(percent / 100),
   )
-  return value => format.format(value)
-}
-
-/** One value as briefly as labels are. */
-export const briefText = (value: number, look: NumberLook): string => briefWriter([value], look)(value)
-
-/** A share of a whole in percent, with a decimal only where it would else vanish. */
-export function shareText(share: number, locale: string): string {
-  const digits = share > 0 && share < 0.01 ? 1 : 0
-  return numberFormat(locale, { style: 'percent', maximumFractionDigits: digits }).format(share)
 }

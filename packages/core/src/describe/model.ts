@@ -22,6 +22,8 @@ export interface Positions {
   sorted: boolean
   /** Whether the values are sums, counts and other measures rather than what they are grouped by. */
   measured: boolean
+  /** Whether they are times. */
+  timed?: boolean
   /** Whether `from` and `to` are an extent that was bound as such, rather than the room of a bucket or category. */
   spans?: boolean
   /** Whether nothing is bound here: then all values are NaN. */

@@ -89,12 +89,15 @@ export function wayOf(
   if (at !== 'bar' || batch.kind !== 'rects') return undefined
   const beyond = items.every(item => {
     const spot = beyondBar(item, batch, font)
-    return spot && room.isFree(textBox(item.width, font, spot.x, spot.y, spot.anchor))
+    return spot && standsFree(textBox(item.width, font, spot.x, spot.y, spot.anchor), room)
   })
   if (beyond) return 'outside'
   const within = items.every(item => inBox(item, boxOf(batch, item.shape), batch, room, font, theme))
   return within ? 'inside' : undefined
 }
+
+/** Over its neighbours, a label would seem to be theirs. */
+const standsFree = (box: Box, room: LabelRoom) => room.isFree(box) && room.isOffBars(box)
 
 /** Beyond the value end of a bar; undefined where it has none. */
 function beyondBar({ shape }: LabelItem, batch: Rects, font: Font): Spot | undefined {
@@ -126,7 +129,7 @@ export function atBar(
   const spot = beyondBar(item, batch, font)
   if (!spot || way === 'inside') return inBox(item, box, batch, room, font, theme)
   const place = textBox(width, font, spot.x, spot.y, spot.anchor)
-  const free = room.isFree(place)
+  const free = standsFree(place, room)
   if (way === 'outside') return free ? { ...spot, color: theme.text, halo: true } : undefined
   // With an edge always: a label that a line comes to lie under must not change its batch, or it would fade in motion.
   if (free && room.isBare(place)) return { ...spot, color: theme.text, halo: true }

@@ -18,6 +18,14 @@ export function textBox(
   return { x: left, y: y - font.size * RISE, width, height: font.size * (RISE + HANG) }
 }
 
+/** A straight line between two places. */
+interface Stroke {
+  x1: number
+  y1: number
+  x2: number
+  y2: number
+}
+
 const apart = (a: Box, b: Box, gap: number) =>
   a.x + a.width + gap <= b.x ||
   b.x + b.width + gap <= a.x ||
@@ -62,6 +70,18 @@ export class LabelRoom {
   /** Whether no point or line lies under a box. */
   isClear(box: Box): boolean {
     return !hits(this.fine, box)
+  }
+
+  /** Whether a leader crosses no point or line, and no label. */
+  isLeaderClear({ x1, y1, x2, y2 }: Stroke): boolean {
+    // Its own point lies at its beginning.
+    const pieces = piecesOf(x1 + (x2 - x1) * 0.2, y1 + (y2 - y1) * 0.2, x2, y2, 4)
+    return pieces.every(piece => this.isClear(piece) && this.taken.every(other => apart(piece, other, 0)))
+  }
+
+  /** Whether no bar or cell lies under a box. */
+  isOffBars(box: Box): boolean {
+    return !hits(this.broad, box)
   }
 
   /** Whether nothing at all lies under a box, bars and cells included. */
@@ -139,10 +159,10 @@ function obstaclesOf(batch: Batch): Box[] {
   return out
 }
 
-function piecesOf(x1: number, y1: number, x2: number, y2: number): Box[] {
+function piecesOf(x1: number, y1: number, x2: number, y2: number, piece = PIECE): Box[] {
   const length = Math.hypot(x2 - x1, y2 - y1)
   if (!(length >= 0)) return []
-  const count = Math.max(1, Math.min(200, Math.ceil(length / PIECE)))
+  const count = Math.max(1, Math.min(200, Math.ceil(length / piece)))
   return Array.from({ length: count }, (_, i) => {
     const at = (a: number, b: number, k: number) => a + ((b - a) * k) / count
     const [ax, bx] = [at(x1, x2, i), at(x1, x2, i + 1)]

@@ -40,7 +40,7 @@ export function spotFor(
     case 'lines':
       return batch.labels
         ? atLine(item, batch, room, plot, font, theme)
-        : atPoint(item, centre(batch, item.shape), 2, room, font, theme)
+        : atPoint(item, centre(batch, item.shape), 2, room, font, theme, NEAR_LINES)
     case 'segments':
       return atStroke(item, batch, room, plot, font, theme)
     default:
@@ -95,6 +95,8 @@ function best(
 
 /** Distances from a point at which a label is tried, in pixels; from the second on a leader joins them. */
 const RINGS = [0, 12, 26, 44]
+/** Along lines the next point is near, and a label farther off would seem to be its. */
+const NEAR_LINES = [0, 8, 20]
 
 /** Beside a point: right, left, above, below and between; farther off with a leader where all of those are taken. */
 function atPoint(
@@ -104,6 +106,7 @@ function atPoint(
   room: LabelRoom,
   font: Font,
   theme: Theme,
+  rings: readonly number[] = RINGS,
 ): LabelSpot | undefined {
   if (Number.isNaN(point.x + point.y)) return undefined
   const { limits } = room
@@ -115,7 +118,7 @@ function atPoint(
     if (room.isFree(textBox(width, font, spot.x, spot.y, spot.anchor)))
       return { ...spot, color: theme.text, halo: true }
   }
-  for (const ring of RINGS) {
+  for (const ring of rings) {
     const away = radius + GAP + ring
     const slant = away * 0.72
     const spots: Spot[] = [
@@ -132,6 +135,7 @@ function atPoint(
       const box = textBox(width, font, spot.x, spot.y, spot.anchor)
       if (!room.isFree(box) || !room.isClear(box)) continue
       const leader = ring > 0 ? leaderOf(box, point, radius) : undefined
+      if (leader && !room.isLeaderClear(leader)) continue
       return { ...spot, color: theme.text, halo: true, leader }
     }
   }

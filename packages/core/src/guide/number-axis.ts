@@ -20,8 +20,16 @@ function withRoom(
 export function numberAxis(context: AxisContext): AxisLayout {
   const { input, length, level, make } = context
   let { min, max } = input
-  const { look, wish, round } = input
-  if (input.kind.name === 'linear' && input.beyond) [min, max] = withRoom(context, input.beyond)
+  const { look, wish } = input
+  let { round } = input
+  if (input.kind.name === 'linear' && input.beyond) {
+    ;[min, max] = withRoom(context, input.beyond)
+    // Room for large points is no reason for numbers on the other side of zero, where there are no values.
+    round = {
+      min: round.min && !(min < 0 && input.min >= 0),
+      max: round.max && !(max > 0 && input.max <= 0),
+    }
+  }
   const texts = (values: readonly number[]) => tickTexts(values, look)
   // A reader needs a few marks to measure by, and more only slowly as the axis grows.
   const most = mostLabels(context)
@@ -61,6 +69,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
     }
     const found = chooseTicks({ min, max, wanted, enclose, whole, legible })
     ticks = found?.values ?? fewest(min, max, length)
+    if (!found && whole) ticks = [...new Set([Math.ceil(min), Math.floor(max)])]
     // Around a single whole number there is no other tick than itself.
     if (input.whole && !whole) ticks = ticksEvery(min, max, 1).values
     step = found?.step ?? Number.NaN

@@ -9,6 +9,8 @@ import { clean, ellipsis } from './text.ts'
 
 /** Labels beyond this many are a grey mass, and take longer to place than to read. */
 export const MOST_LABELS = 400
+/** The share of bars without room for their labels from which on none of them has one. */
+const MOST_UNLABELLED = 0.2
 /** The widest a label may be, in pixels. */
 const WIDEST = 170
 
@@ -44,6 +46,9 @@ export function placeLabels(
     room.take(textBox(item.width, font, spot.x, spot.y, spot.anchor))
     sheet.add(item, spot)
   }
+  // Values at some bars and not at others say something about the bars that is not so.
+  if (job.at === 'bar' && job.batch.kind === 'rects' && left > items.length * MOST_UNLABELLED)
+    return { batches: [], left: items.length }
   return { batches: sheet.build(), left: left + Math.max(0, items.length - MOST_LABELS) }
 }
 

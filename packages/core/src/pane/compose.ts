@@ -24,7 +24,8 @@ export function layoutPane(input: PaneInput): PaneLayout {
   const { locale } = bound.tongue
   // A pane of a spread may be lower than a chart of its own.
   const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
-  const axes = planAxes({ ...input, labelRoom: box.width * 0.36 })
+  const largest = largestRadius(box)
+  const axes = planAxes({ ...input, largest, labelRoom: box.width * 0.36 })
   if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
   const pies = new Map(
     bound.drawings
@@ -35,7 +36,6 @@ export function layoutPane(input: PaneInput): PaneLayout {
       ]),
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
-  const largest = largestRadius(box)
   const legends = planLegends({ ...input, axes, tiny, named, largest })
   const inner = innerBox(box, legends)
   const words = placeWords({ ...input, legends: legends.list, axes, inner, tiny })

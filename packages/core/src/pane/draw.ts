@@ -1,4 +1,5 @@
 import type { Bound, BoundDrawing } from '../bind/model.ts'
+import { formsOf } from '../bind/number-forms.ts'
 import { edgeMarks } from '../drawing/edge-marks.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
@@ -7,7 +8,7 @@ import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { endNames } from '../guide/end-names.ts'
-import { mirrored, runsLeft } from '../guide/mirror.ts'
+import { mirrored, mirroredBox, mirroredScale, runsLeft } from '../guide/mirror.ts'
 import type { SlicePlan } from '../guide/slice-labels.ts'
 import { ellipsis, LINE } from '../guide/text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
@@ -39,8 +40,23 @@ export interface PlannedPane {
   largest: number
 }
 
-/** Draws a pane whose plot has its place. */
-export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit<Pane, 'insets'> {
+/** Draws a pane whose plot has its place. Where people read from the right, it begins there. */
+export function drawPane(planned: PlannedPane, layout: PlotLayout): Omit<Pane, 'insets'> {
+  const { bound, box } = planned.input
+  const pane = drawFromLeft(planned, layout)
+  if (!runsLeft(bound.tongue.locale)) return pane
+  const level = new Set(planned.room.axes.filter(({ role }) => role === 'x').map(({ name }) => name))
+  return {
+    ...pane,
+    plot: mirroredBox(pane.plot, box),
+    scales: new Map(
+      [...pane.scales].map(([name, scale]) => [name, level.has(name) ? mirroredScale(scale, box) : scale]),
+    ),
+    batches: mirrored(pane.batches, box),
+  }
+}
+
+function drawFromLeft(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit<Pane, 'insets'> {
   const { input, room, legends, words } = planned
   const { description, bound, theme, measure, box, labels } = input
   const { axes, tiny, empty } = room
@@ -52,14 +68,13 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
   const worded =
     tiny || empty || !labels
       ? { value: [], findings: [] }
-      : labels.shapes(drawn, tongue, plot, theme, measure)
+      : labels.shapes(drawn, tongue, formsOf(bound.scales, input.domains, input.zoom), plot, theme, measure)
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value
   const batches = [
     ...(tiny || empty ? [] : stampInside({ ...description, figures: input.figures }, plot, theme, measure)),
-    // Where people read from the right, words begin there.
-    ...(runsLeft(tongue.locale) ? mirrored(words.batches, box) : words.batches),
+    ...words.batches,
     ...behind,
     ...(barsOnly ? [] : zeros),
     ...shapes,

@@ -1,7 +1,8 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { lookOf } from '../bind/naming.ts'
-import { briefWriter, MOST_ALIKE, ownValues, presentOf, roleTexts } from '../bind/values.ts'
-import { valueText } from '../scale/number-format.ts'
+import type { FormOf, NumberForm } from '../bind/number-forms.ts'
+import { MOST_ALIKE, ownValues, presentOf, roleTexts } from '../bind/values.ts'
+import { briefWriter, valueText } from '../scale/number-format.ts'
 import type { Figures } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { fillWords } from '../words/holes.ts'
@@ -10,6 +11,7 @@ import { fillWords } from '../words/holes.ts'
 export function labelFigures(
   bound: BoundDrawing,
   locale: string,
+  formOf: FormOf,
 ): ((mark: number) => Figures | undefined) | undefined {
   const { label } = bound.drawing
   if (label === undefined) return undefined
@@ -17,8 +19,8 @@ export function labelFigures(
   const roles = label === 'own' ? [ownValues(bound)] : bound.labelValues
   const holes = roles.map(values => ({
     numbers: values?.cells.type === 'number' ? values.cells.values : undefined,
-    write: values && numberWriter(values, locale),
-    text: values && roleTexts(values, locale),
+    write: values && numberWriter(values, locale, formOf(values)),
+    text: values && roleTexts(values, locale, formOf(values)),
   }))
   if (!holes.some(({ write }) => write)) return undefined
   return mark => {
@@ -42,9 +44,13 @@ export function labelFigures(
 }
 
 /** Writes any number as those of a role are written at its marks; undefined where they are none. */
-export function numberWriter(values: RoleValues, locale: string): ((value: number) => string) | undefined {
+export function numberWriter(
+  values: RoleValues,
+  locale: string,
+  form: NumberForm,
+): ((value: number) => string) | undefined {
   if (values.cells.type !== 'number' || (values.ends && values.spans)) return undefined
-  const look = { ...lookOf(values), locale }
+  const look = { ...lookOf(values), ...form, locale }
   const all = values.cells.values
   return all.length > MOST_ALIKE ? value => valueText(value, look) : briefWriter(presentOf(all), look)
 }

@@ -24,6 +24,20 @@ export interface PlannedAxis {
   grows: boolean
 }
 
+/** What axes are planned from. `labelRoom`: the widest a label beside the plot may be, in pixels. */
+export interface PlanContext {
+  description: Settled
+  bound: Bound
+  domains: ReadonlyMap<string, Domain>
+  zoom: State['zoom']
+  labelRoom: number
+  /** The radius of the largest point whose size is bound, in pixels. */
+  largest: number
+  box: Box
+  theme: Theme
+  measure: Measure
+}
+
 /** One plot with its axes and words, and what it was made from, for reading values back. */
 export interface Pane {
   /** What the ids of its batches begin with. */

@@ -1,6 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { lookOf, measureTitle } from '../bind/naming.ts'
-import { briefText, shareText } from '../bind/values.ts'
+import { labelTexts, shareTexts } from '../bind/values.ts'
 import {
   planSlices,
   ringCentre,
@@ -8,21 +8,20 @@ import {
   type SliceWords,
   sliceLabels,
 } from '../guide/slice-labels.ts'
+import { briefText } from '../scale/number-format.ts'
 import type { Batch, Box, Wedges } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 
 /** The words at each slice: its name, and its share of the whole unless the description says what. */
-export function sliceWords(
-  { marks, labels, drawing }: BoundDrawing,
-  locale: string,
-): (mark: number) => SliceWords {
-  let total = 0
-  for (const value of marks.y.at) if (value > 0) total += value
+export function sliceWords(bound: BoundDrawing, locale: string): (mark: number) => SliceWords {
+  const { marks, drawing } = bound
+  const labels = labelTexts(bound, locale, () => ({}))
+  const shares = shareTexts(marks.y.at, locale)
   return mark => ({
     name: marks.series[marks.seriesOf?.[mark] ?? 0].name,
-    value: drawing.wordless ? '' : labels ? labels(mark) : shareText(marks.y.at[mark] / total, locale),
+    value: drawing.wordless ? '' : labels ? labels(mark) : shares[mark],
   })
 }
 

@@ -1,35 +1,21 @@
 import { measures } from '../bind/domain.ts'
 import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
 import { labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
+import { formOn, formsOf, isShared } from '../bind/number-forms.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
-import type { State } from '../describe/frame.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
-import { labelFont } from '../guide/place-labels.ts'
 import { clean } from '../guide/text.ts'
-import { arrangeOf } from '../resolve/looks.ts'
 import { KINDS } from '../scale/scale.ts'
 import { stepOfSpan } from '../scale/time-ticks.ts'
 import { utc } from '../table/cells/zone.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
-import type { Measure } from '../theme/text-width.ts'
-import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
-import type { PlannedAxis } from './model.ts'
-
-/** What axes are planned from. `labelRoom`: the widest a label beside the plot may be, in pixels. */
-export interface PlanContext {
-  description: Settled
-  bound: Bound
-  domains: ReadonlyMap<string, Domain>
-  zoom: State['zoom']
-  labelRoom: number
-  theme: Theme
-  measure: Measure
-}
+import type { PlanContext, PlannedAxis } from './model.ts'
+import { roomBeyond } from './room-beyond.ts'
 
 /** Decides for every scale which axis reads it: its side, its ticks, its title. */
 export function planAxes(context: PlanContext): PlannedAxis[] {
@@ -57,20 +43,12 @@ function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[
 }
 
 function planOne(
-  {
-    description,
-    bound,
-    domains,
-    zoom,
-    labelRoom,
-    firstUpright,
-    theme,
-    measure,
-  }: PlanContext & { firstUpright?: string },
+  context: PlanContext & { firstUpright?: string },
   source: ScaleInput,
   option: Axis | undefined,
   side: Side,
 ): PlannedAxis {
+  const { description, bound, domains, zoom, labelRoom, firstUpright } = context
   const domain = domains.get(source.name)!
   const options: AxisOptions = option === false || option === undefined ? {} : option
   const { values, bound: first } = source.uses[0]
@@ -79,14 +57,16 @@ function planOne(
   const look = lookOf(values)
   const format = options.format ?? look.format
   const zoomed = zoom?.[source.name]
-  const shared = source.uses.every(use => arrangeOf(use.bound.drawing) === 'share' && measures(use, source))
+  const shared = isShared(source)
   const { kind } = domain
+  const min = zoomed ? Math.min(...zoomed) : domain.min
+  const max = zoomed ? Math.max(...zoomed) : domain.max
   const input: AxisInput = {
     name: source.name,
     side,
     kind,
-    min: zoomed ? Math.min(...zoomed) : domain.min,
-    max: zoomed ? Math.max(...zoomed) : domain.max,
+    min,
+    max,
     round: zoomed ? { min: false, max: false } : domain.round,
     // Categories are listed from the top, as people read.
     reverse: domain.reverse !== (source.role === 'y' && kind.name === 'category'),
@@ -94,6 +74,7 @@ function planOne(
     zone: domain.zone,
     look: {
       ...look,
+      ...(shared ? {} : formOn(domain, min, max)),
       percent: look.percent || shared,
       format: kind.name === 'time' || shared ? options.format : format,
       locale: bound.tongue.locale,
@@ -104,7 +85,7 @@ function planOne(
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
-    beyond: roomBeyond(source, theme, measure),
+    beyond: roomBeyond(source, formsOf(bound.scales, domains, zoom), context),
     minor: options.minor,
     images: options.images ?? column?.options.images,
     alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? firstUpright),
@@ -125,33 +106,6 @@ function planOne(
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
   }
-}
-
-/** Bars beyond which not every label is placed, and those that are find their place. */
-const MOST_LABELLED = 200
-/** Pixels between a bar and its label, and between that and the edge. */
-const AROUND = 8
-
-/** The room that labels beyond the ends of bars take along the scale that measures them, in pixels. */
-function roomBeyond(source: ScaleInput, theme: Theme, measure: Measure): AxisInput['beyond'] {
-  const font = labelFont(theme)
-  const room = { min: 0, max: 0 }
-  for (const use of source.uses) {
-    const { positions } = use
-    const { labels, drawing, marks } = use.bound
-    const stacked = ['stack', 'share'].includes(arrangeOf(drawing)) && marks.series.length > 1
-    const bars = drawing.kind.fromZero && drawing.kind.broad && !drawing.kind.parts
-    if (!labels || !bars || stacked || marks.y.spans || marks.x.spans || !measures(use, source)) continue
-    if (marks.length > MOST_LABELLED) continue
-    for (let mark = 0; mark < marks.length; mark++) {
-      const text = labels(mark)
-      if (text === '') continue
-      const taken = (source.role === 'x' ? measure(clean(text), font) : font.size) + AROUND
-      const side = positions.at[mark] < 0 ? 'min' : 'max'
-      room[side] = Math.max(room[side], taken)
-    }
-  }
-  return room.min + room.max > 0 ? room : undefined
 }
 
 /** Summaries of whole numbers that are whole numbers themselves. */

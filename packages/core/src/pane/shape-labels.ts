@@ -1,7 +1,8 @@
 import { levelName, roundedLevel } from '../bind/level.ts'
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
-import { roleTexts } from '../bind/values.ts'
+import type { FormOf } from '../bind/number-forms.ts'
+import { labelTexts, roleTexts } from '../bind/values.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
@@ -27,6 +28,7 @@ export interface DrawnShapes {
 export function shapeLabels(
   drawn: readonly DrawnShapes[],
   tongue: Tongue,
+  formOf: FormOf,
   plot: Box,
   theme: Theme,
   measure: Measure,
@@ -34,8 +36,13 @@ export function shapeLabels(
   const findings: Finding[] = []
   const jobs = drawn
     .flatMap(({ bound, batches }) => {
-      const job = jobFor(bound, batches, tongue)
-      if (bound.labels && !bound.drawing.kind.parts && !job?.batch.keys.length && bound.marks.length > 0)
+      const job = jobFor(bound, batches, tongue, formOf)
+      if (
+        bound.drawing.label !== undefined &&
+        !bound.drawing.kind.parts &&
+        !job?.batch.keys.length &&
+        bound.marks.length > 0
+      )
         findings.push(tooMany('label', 'Labels', bound))
       return job ? [{ bound, job }] : []
     })
@@ -59,8 +66,14 @@ export function shapeLabels(
   return { value, findings }
 }
 
-function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue): LabelJob | undefined {
-  const { drawing, marks, labels } = bound
+function jobFor(
+  bound: BoundDrawing,
+  batches: readonly Batch[],
+  tongue: Tongue,
+  formOf: FormOf,
+): LabelJob | undefined {
+  const { drawing, marks } = bound
+  const labels = labelTexts(bound, tongue.locale, formOf)
   if (drawing.kind.parts) return undefined
   // A kind may have words of its own; those of the description go before them.
   const told = batches.find(batch => batch.labels)
@@ -73,9 +86,9 @@ function jobFor(bound: BoundDrawing, batches: readonly Batch[], tongue: Tongue):
       words[shape] && several ? `${marks.series[shape]?.name}: ${words[shape]}` : words[shape]
     return { batch: told, textOf, at: 'reference' }
   }
-  const own = !labels && drawing.kind.name === 'reference' ? referenceTexts(bound, tongue) : undefined
+  const own = !labels && drawing.kind.name === 'reference' ? referenceTexts(bound, tongue, formOf) : undefined
   const texts = labels ?? own?.texts
-  const figures = labels ? labelFigures(bound, tongue.locale) : own?.figures
+  const figures = labels ? labelFigures(bound, tongue.locale, formOf) : own?.figures
   if (!texts || drawing.wordless) return undefined
   const batch = batches.find(batch => batch.kind === 'rects' || batch.kind === 'segments') ?? batches[0]
   if (!batch) return undefined
@@ -112,6 +125,7 @@ const measuredScale = ({ drawing, marks, xScale, yScale }: BoundDrawing): Texts[
 function referenceTexts(
   { drawing, x, y, marks }: BoundDrawing,
   tongue: Tongue,
+  formOf: FormOf,
 ): { texts: (mark: number) => string; figures: ReturnType<typeof labelFigures> } | undefined {
   const { name, level } = drawing
   if (name !== undefined) return { texts: () => name, figures: undefined }
@@ -122,8 +136,8 @@ function referenceTexts(
     const { cells } = values
     if (cells.type === 'text') return undefined
     const rounded = { ...values, cells: { ...cells, values: cells.values.map(roundedLevel) } }
-    const text = roleTexts(rounded, tongue.locale)
-    const write = numberWriter(rounded, tongue.locale)
+    const text = roleTexts(rounded, tongue.locale, formOf(values))
+    const write = numberWriter(rounded, tongue.locale, formOf(values))
     return {
       texts: mark => `${levelName(level, tongue)} ${text(mark)}`,
       figures:
@@ -134,7 +148,7 @@ function referenceTexts(
         })),
     }
   }
-  const text = roleTexts(values, tongue.locale)
+  const text = roleTexts(values, tongue.locale, formOf(values))
   const label = values.meaning.is === 'value' ? '' : `${labelOf(values.meaning, drawing.table, tongue)} `
   return marks.length > 12 ? undefined : { texts: mark => `${label}${text(mark)}`, figures: undefined }
 }

@@ -1,6 +1,6 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
-import { shareText } from '../bind/values.ts'
+import { shareTexts } from '../bind/values.ts'
 import { remember } from '../describe/remember.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
@@ -155,7 +155,7 @@ export function readSlice(
     const reach = (batch.inner[slice] + batch.outer[slice]) / 2
     const at = { x: cx + Math.sin(middle) * reach, y: cy - Math.cos(middle) * reach }
     const series = marks.series[marks.seriesOf?.[mark] ?? 0]
-    const share = (batch.to[slice] - batch.from[slice]) / (Math.PI * 2)
+    const angles = batch.to.map((to, i) => to - batch.from[i])
     const behind = {
       rows: marks.rowsOf(mark),
       table: drawing.drawing.table,
@@ -179,7 +179,7 @@ export function readSlice(
         },
         {
           name: composition.tongue.say('Share'),
-          text: shareText(share, composition.tongue.locale),
+          text: shareTexts(angles, composition.tongue.locale)[slice],
           series: undefined,
           pointed: false,
           ...at,

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { decimalsOf, tickTexts, valueText } from './number-format.ts'
+import { briefWriter, decimalsOf, tickTexts, valueText } from './number-format.ts'
 import { ticksEvery } from './ticks.ts'
 
 const english = { locale: 'en' }
@@ -25,7 +25,7 @@ describe('labels of ticks', () => {
     )
   })
 
-  test('agree in their decimals unless they are compact', () => {
+  test('agree in their decimals', () => {
     fc.assert(
       fc.property(fc.constantFrom(0.25, 0.5, 0.001, 2), fc.integer({ min: -20, max: 20 }), (step, start) => {
         const { values } = ticksEvery(start * step, (start + 5) * step, step)
@@ -41,12 +41,43 @@ describe('labels of ticks', () => {
     [[1990, 2000, 2010], { locale: 'en', plain: true }, ['1990', '2000', '2010']],
     [[0, 1500, 3000], { locale: 'de' }, ['0', '1.500', '3.000']],
     [[0, 200_000, 400_000], english, ['0', '200K', '400K']],
-    [[0, 2_500_000, 5_000_000], english, ['0', '2.5M', '5M']],
+    [[0, 2_500_000, 5_000_000], english, ['0', '2.5M', '5.0M']],
     [[0, 500], { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, ['€0', '€500']],
     [[-10, 0, 10], english, ['-10', '0', '10']],
     [[0, 1], { locale: 'en', format: (n: number) => `${n} boats` }, ['0 boats', '1 boats']],
   ])('%j are written %j as %j', (values, look, expected) => {
     expect(tickTexts(values, look)).toEqual(expected)
+  })
+
+  test('of one scale have one unit, and no number that is not nothing reads as nothing', () => {
+    const reach = { low: -1_800_000, high: 0 }
+    const write = briefWriter([-1_800_000, -640_200, -12_050, -300], { locale: 'en', reach })
+    expect([-1_800_000, -640_200, -12_050, -300, 0].map(write)).toEqual([
+      '-1.80M',
+      '-0.64M',
+      '-0.01M',
+      '>-0.01M',
+      '0',
+    ])
+    fc.assert(
+      fc.property(
+        fc.array(fc.double({ min: -1e18, max: 1e18, noNaN: true }), { minLength: 1, maxLength: 9 }),
+        fc.constantFrom('en', 'de', 'ja', 'hi', 'ru'),
+        (values, locale) => {
+          const write = briefWriter(values, { locale })
+          const units = values
+            .filter(value => value !== 0)
+            .map(value => write(value).replace(/[<>\-−\d.,\s\u00a0]/g, ''))
+          expect(new Set(units).size).toBeLessThan(2)
+          for (const value of values)
+            if (value !== 0) expect(write(value)).not.toMatch(/^[-−]?0([.,]0+)?(?![\d.,])/)
+        },
+      ),
+    )
+  })
+
+  test('on a scale of ratios each have a unit of their own', () => {
+    expect(tickTexts([1, 1000, 1e6], { locale: 'en', each: true })).toEqual(['1', '1K', '1M'])
   })
 
   test('zero has no sign', () => {
@@ -93,8 +124,8 @@ describe('a value read out', () => {
     [0.12345, { locale: 'en', percent: true }, '12.3%'],
     [1234.56, english, '1,235'],
     [12.3456, english, '12.35'],
-    [0.00000123, english, '1.23E-6'],
-    [2e18, english, '2E18'],
+    [0.00000123, english, '1.23×10⁻⁶'],
+    [2e18, english, '2×10¹⁸'],
     [17, { locale: 'en', unit: 'knots' }, '17 knots'],
     [1999.5, { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, '€2,000'],
     [9.5, { locale: 'en', format: { style: 'currency', currency: 'EUR' } as const }, '€9.50'],
@@ -104,9 +135,11 @@ describe('a value read out', () => {
   })
 })
 
-/** `2.5M` and `1.5E-7` as the numbers that they stand for. */
+/** `2.5M` and `1.5×10⁻⁷` as the numbers that they stand for. */
 function readCompact(text: string): number {
-  const [, digits, power] = /^(-?[\d.,]+(?:E-?\d+)?)([KMBT]?)$/.exec(text) ?? []
-  const size = { K: 1e3, M: 1e6, B: 1e9, T: 1e12 }[power] ?? 1
-  return Number(digits.replace(/,/g, '')) * size
+  const [, digits, power, unit] = /^(-?[\d.,]+)(?:×10([⁻⁰¹²³⁴⁵⁶⁷⁸⁹]+))?([KMBT]?)$/.exec(text) ?? []
+  const size = { K: 1e3, M: 1e6, B: 1e9, T: 1e12 }[unit] ?? 1
+  const raised = [...(power ?? '⁰')].map(digit => '⁰¹²³⁴⁵⁶⁷⁸⁹⁻'.indexOf(digit))
+  const exponent = Number(raised.map(digit => (digit === 10 ? '-' : digit)).join(''))
+  return Number(digits.replace(/,/g, '')) * size * 10 ** exponent
 }

@@ -1,42 +1,6 @@
-import { usable } from '../finding/check-format.ts'
 import type { Format } from '../table/cells/options.ts'
-
-/** Writes numbers. */
-export interface WritesNumbers {
-  format(value: number): string
-}
-
-/** A writer of its own for a locale and options, where there is one; it may leave single numbers to `Intl`. */
-export type OwnWriter = (
-  locale: string,
-  options: Intl.NumberFormatOptions,
-) => ((value: number) => string | undefined) | undefined
-
-let ownWriter: OwnWriter = () => undefined
-
-/** Has numbers written without `Intl` where that is quicker: for commands, whose first use of `Intl` would take long. */
-export function writeNumbersBy(writer: OwnWriter): void {
-  ownWriter = writer
-}
-
-const formats = new Map<string, WritesNumbers>()
-
-/** What `Intl.NumberFormat` writes, kept: making one costs more than a thousand uses. */
-export function numberFormat(locale: string, options: Intl.NumberFormatOptions): WritesNumbers {
-  const name = `${locale}|${JSON.stringify(options)}`
-  let format = formats.get(name)
-  if (!format) {
-    const own = ownWriter(locale, options)
-    let intl: Intl.NumberFormat | undefined
-    const byIntl = (value: number) => {
-      intl ??= usable(() => new Intl.NumberFormat(locale, options))
-      return intl.format(value)
-    }
-    format = { format: own ? value => own(value) ?? byIntl(value) : byIntl }
-    formats.set(name, format)
-  }
-  return format
-}
+import { numberFormat } from './intl-numbers.ts'
+import { largestOf, powersRaised, type Reach, reachOf, shortUnit } from './short-form.ts'
 
 /** How a column's numbers are to be written. */
 export interface NumberLook {
@@ -50,6 +14,10 @@ export interface NumberLook {
   plain?: boolean
   /** Follows the number, except where it stands for all of them. */
   unit?: string
+  /** The ends of the scale that the numbers are read on, so that its ticks and their labels have one form. */
+  reach?: Reach
+  /** Whether each number has a unit of its own: on scales of ratios. */
+  each?: boolean
 }
 
 const OWN_DECIMALS = [
@@ -63,52 +31,91 @@ const OWN_DECIMALS = [
 export const givenOptions = ({ format }: Pick<NumberLook, 'format'>): Intl.NumberFormatOptions =>
   (typeof format === 'object' ? format : {}) as Intl.NumberFormatOptions
 
-/** Labels of ticks: alike in decimals, with just as many as tell them apart, compact from 100,000. */
+/** Labels of ticks: alike in decimals, with just as many as tell them apart, and in one unit from 100,000. */
 export const tickTexts = (values: readonly number[], look: NumberLook): string[] => {
   const write = tickWriter(values, look)
   return values.map(value => write(value))
 }
 
 /** Writes any number as the ticks of these values are written. */
-export function tickWriter(values: readonly number[], look: NumberLook): (value: number) => string {
+export const tickWriter = (values: readonly number[], look: NumberLook): ((value: number) => string) =>
+  writerFor(values, look, Number.POSITIVE_INFINITY)
+
+/** Three digits say enough where a shape shows the value as well; axis and tooltip have the rest. */
+export const briefWriter = (values: readonly number[], look: NumberLook): ((value: number) => string) =>
+  writerFor(values, look, 3)
+
+/** One value as briefly as labels are. */
+export const briefText = (value: number, look: NumberLook): string => briefWriter([value], look)(value)
+
+/** Writes numbers in one form: as many decimals as tell these values apart, but no more figures for the largest than `most`. */
+function writerFor(values: readonly number[], look: NumberLook, most: number): (value: number) => string {
   if (typeof look.format === 'function') return look.format
   const given = givenOptions(look)
+  const { locale } = look
   if (OWN_DECIMALS.some(option => given[option] !== undefined))
-    return value => numberFormat(look.locale, given).format(value)
+    return value => powersRaised(numberFormat(locale, given).format(value))
   const percent = look.percent && given.style === undefined
   const base: Intl.NumberFormatOptions = percent ? { style: 'percent', ...given } : { ...given }
   if (look.plain) base.useGrouping ??= false
   if (base.style === 'currency') base.currencyDisplay ??= 'narrowSymbol'
-  const scaled = percent || given.style === 'percent' ? values.map(value => value * 100) : values
-  const largest = scaled.reduce((most, value) => Math.max(most, Math.abs(value)), 0)
-  const least = leastStep(scaled)
-  let shrink = 0
-  if (base.notation === undefined) {
-    // Near each other and far from zero, numbers must be written out to be told apart.
-    if (largest >= 1e15 && least >= largest * 1e-6) base.notation = 'scientific'
-    else if (largest >= 1e5 && least >= 100) base.notation = 'compact'
-    else if (largest > 0 && largest < 1e-5) base.notation = 'scientific'
+  const times = base.style === 'percent' ? 100 : 1
+  const scaled = values.map(value => value * times)
+  const own = reachOf(scaled)
+  const reach = look.reach ? { low: look.reach.low * times, high: look.reach.high * times } : own
+  if (base.notation !== undefined || look.each) return eachWriter(own, look, base, most)
+  const unit = times === 1 ? shortUnit(reach, locale, base) : undefined
+  const divisor = unit?.divisor ?? 1
+  const largest = largestOf(reach) / divisor
+  const exact = decimalsOf(unit ? scaled.map(value => value / divisor) : scaled)
+  const allowed =
+    most - 1 - (largest > 0 && Number.isFinite(largest) ? Math.floor(Math.log10(largest) + 1e-9) : 0)
+  const places = look.whole && !unit ? 0 : Math.min(exact, Math.max(0, Math.min(20, allowed)))
+  const decimals = { minimumFractionDigits: places, maximumFractionDigits: places }
+  // Where the unit is written around it, a number is a plain one.
+  const format = numberFormat(
+    locale,
+    unit ? { ...decimals, useGrouping: base.useGrouping } : { ...base, ...decimals },
+  )
+  const zero = unit && numberFormat(locale, { ...base, maximumFractionDigits: 0 })
+  const least = 10 ** -places * divisor
+  const write = (value: number) =>
+    unit ? unit.write(format.format(Math.abs(value / divisor)), value < 0) : format.format(value + 0)
+  return value => {
+    if (value === 0 && zero) return zero.format(0)
+    // What is not nothing never reads as nothing.
+    if (value !== 0 && Math.abs(value * times) < least / 2)
+      return value > 0 ? `<${write(least / times)}` : `>${write(-least / times)}`
+    return write(value)
   }
-  if (base.notation === 'compact') shrink = 10 ** Math.min(12, Math.floor(Math.log10(largest) / 3) * 3)
-  else if (base.notation === 'scientific') shrink = 10 ** Math.floor(Math.log10(largest))
-  const digits = decimalsOf(shrink > 0 ? scaled.map(value => value / shrink) : scaled)
-  const places = look.whole ? 0 : digits
-  if (base.notation === 'compact' || base.notation === 'scientific') {
-    // Compact and scientific notation choose a power for each value, so decimals may be cut where not needed.
-    const format = numberFormat(look.locale, {
-      ...base,
-      minimumFractionDigits: 0,
-      maximumFractionDigits: Math.min(20, base.notation === 'scientific' ? digits + 1 : digits),
-    })
-    const zero = numberFormat(look.locale, { ...given, maximumFractionDigits: 0 })
-    return value => (value === 0 && base.notation === 'scientific' ? zero : format).format(value + 0)
+}
+
+/** Writes each number in a unit of its own: where they are compared by ratio, or where it is asked for. */
+function eachWriter(
+  reach: Reach,
+  { locale, whole }: NumberLook,
+  base: Intl.NumberFormatOptions,
+  most: number,
+): (value: number) => string {
+  const largest = largestOf(reach)
+  if (base.notation !== undefined) {
+    const format = numberFormat(locale, { ...base, maximumSignificantDigits: Math.min(most, 6) })
+    return value => powersRaised(format.format(value + 0))
   }
-  const format = numberFormat(look.locale, {
-    ...base,
-    minimumFractionDigits: places,
-    maximumFractionDigits: places,
-  })
-  return value => format.format(value + 0)
+  return value => {
+    const size = Math.abs(value)
+    const notation =
+      size === 0
+        ? undefined
+        : largest >= 1e5 && size >= 1e3 && size < 1e15
+          ? 'compact'
+          : size >= 1e15 || size < 1e-5
+            ? 'scientific'
+            : undefined
+    const digits =
+      whole && !notation ? { maximumFractionDigits: 0 } : { maximumSignificantDigits: Math.min(most, 6) }
+    return powersRaised(numberFormat(locale, { ...base, notation, ...digits }).format(value + 0))
+  }
 }
 
 /** The least distance between neighbours; Infinity for a single value. */
@@ -154,6 +161,6 @@ export function valueText(value: number, look: NumberLook): string {
     else base.maximumSignificantDigits = 4
   }
   // A zero has no sign.
-  const text = numberFormat(look.locale, base).format(value + 0)
+  const text = powersRaised(numberFormat(look.locale, base).format(value + 0))
   return look.unit ? `${text} ${look.unit}` : text
 }

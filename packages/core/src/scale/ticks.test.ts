@@ -74,7 +74,7 @@ describe('ticks', () => {
       '5.000000001',
       '5.000000002',
     ])
-    expect(tickTexts([0, 5e14, 1e15], { locale: 'en' })).toEqual(['0', '5E14', '1E15'])
+    expect(tickTexts([0, 5e14, 1e15], { locale: 'en' })).toEqual(['0', '0.5×10¹⁵', '1.0×10¹⁵'])
     expect(tickTexts([0, 100_000, 200_000], { locale: 'en' })).toEqual(['0', '100K', '200K'])
     expect(tickTexts([0, 0.25, 0.5], { locale: 'de', percent: true })).toEqual([
       '0\u00a0%',

@@ -1,5 +1,5 @@
 import type { Positions } from '../../describe/model.ts'
-import { numberFormat } from '../../scale/number-format.ts'
+import { numberFormat } from '../../scale/intl-numbers.ts'
 import { LENGTH } from '../../table/cells/calendar.ts'
 import type { Curve } from './curve.ts'
 
