@@ -69,7 +69,11 @@ export function toSvg(
   state: State = {},
 ): string {
   const scene = sceneOf(chart, frame, state)
-  return paintSvg(scene, { style: frame.fonts === 'embedded' ? fontFaces(scene.font) : undefined })
+  const embedded = frame.fonts === 'embedded'
+  return paintSvg(scene, {
+    style: embedded ? fontFaces(scene.font) : undefined,
+    measure: embedded ? undefined : wholeFrame(frame).measure,
+  })
 }
 
 /** The chart as an SVG whose letters are outlines: alike everywhere, but no text any more. */

@@ -113,5 +113,5 @@ function pictureOf({
     background,
     measure: measureInter,
   }
-  return paintSvg(compose(chart as Chart, state, frame))
+  return paintSvg(compose(chart as Chart, state, frame), { measure: measureInter })
 }

@@ -6,9 +6,9 @@ import { csvOf, pngOf } from './save.ts'
 /** Pictures, films and data of the chart as files, and its drawing for paper. */
 export const saving: Part = {
   name: 'saving',
-  install({ can, stage, live }) {
+  install({ can, stage, live, view }) {
     can.png = scene => pngOf(scene, stage.surroundings)
-    can.svg = scene => paintSvg(scene)
+    can.svg = scene => paintSvg(scene, { measure: view.frame.value.measure })
     can.csv = csvOf
     can.film = options => record(can.playing, stage.canvas, () => live.moving, options)
     return {}

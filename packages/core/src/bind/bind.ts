@@ -46,7 +46,11 @@ export function bind(
     .filter(shape => !shape.drawing.kind.parts)
     .map(shape => shape.shaped.roles.get('color'))
     .filter(
-      (values): values is RoleValues => values !== undefined && isShaded(values, description.scales?.color),
+      (values): values is RoleValues =>
+        values !== undefined &&
+        // Without rows there is nothing to tell apart.
+        (values.cells.type === 'text' || values.cells.values.length > 0) &&
+        isShaded(values, description.scales?.color),
     )
   const shades = shaded.length > 0 ? colorScale(shaded, description.scales?.color, theme) : undefined
   const legend: LegendSeries[] = []

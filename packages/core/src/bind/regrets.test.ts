@@ -225,10 +225,17 @@ test.each<[string, object[], Description, [string, string], Description]>([
   ],
   [
     'names without room on their axis',
-    Array.from({ length: 90 }, (_, i) => ({ pier: `Pier ${i} of the north`, boarded: i })),
+    Array.from({ length: 90 }, (_, i) => ({ pier: `${i % 7}. pier ${i}`, boarded: i })),
     BARS,
     ['names-left-out', 'axes.x'],
     { ...BARS, top: 9 },
+  ],
+  [
+    'names cut short on their axis',
+    [...'abcdefgh'].map((letter, i) => ({ pier: `Landingstageatthe${letter}quay`, boarded: i })),
+    BARS,
+    ['names-shortened', 'axes.x'],
+    { ...BARS, x: 'boarded', y: 'pier' },
   ],
   [
     'names without room in the legend',

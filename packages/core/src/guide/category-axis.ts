@@ -19,8 +19,9 @@ export function categoryAxis(context: AxisContext): AxisLayout {
     clean(cycle ? cycleText(cycle, words[i], look.locale, width) : words[i]) || '–'
   const room = Math.abs(scale.factor)
   const pictured = images !== undefined && all.some(i => Object.hasOwn(images, words[i]))
+  const run = isRun(words)
   const findings = (shown: number): Finding[] =>
-    cycle || shown >= all.length
+    cycle || run || shown >= all.length
       ? []
       : [
           {
@@ -32,6 +33,20 @@ export function categoryAxis(context: AxisContext): AxisLayout {
             path: `axes.${input.name}`,
           },
         ]
+  const shortened = (labels: string[][]): Finding[] => {
+    const cut = labels.filter(lines => lines.some(line => line.endsWith('…'))).length
+    if (cut === 0) return []
+    return [
+      {
+        code: 'names-shortened',
+        message: `${cut === 1 ? 'One name' : `${cut} names`} on the axis "${input.name}" ${cut === 1 ? 'is' : 'are'} too long to be shown whole`,
+        remedy: level
+          ? 'Bind them to y, so that each has a line of its own, or make the chart wider.'
+          : 'Make the chart wider, or give the column shorter names.',
+        path: `axes.${input.name}`,
+      },
+    ]
+  }
   const build = (ticks: number[], labels: string[][], thickness: number, turn = 0): AxisLayout => {
     const pictures = pictured
       ? ticks.map(i => (images && Object.hasOwn(images, words[i]) ? images[words[i]] : undefined))
@@ -46,7 +61,7 @@ export function categoryAxis(context: AxisContext): AxisLayout {
       larger: [],
       turn,
       thickness: thickness + (pictured ? PICTURE + 4 : 0),
-      findings: findings(ticks.length),
+      findings: [...findings(ticks.length), ...shortened(labels)],
     }
   }
   if (!level) {
@@ -88,6 +103,8 @@ export function categoryAxis(context: AxisContext): AxisLayout {
     const rows = Math.max(1, ...wrapped.map(lines => lines.length))
     return build(all, wrapped, oneRow + (rows - 1) * font.size * LINE)
   }
+  // Who sees some of a run knows the others.
+  if (run) return few()
   const slant = (Math.abs(SLANT) * Math.PI) / 180
   if (room >= (font.size * LINE) / Math.sin(slant) / 1.5) {
     // Slanted labels reach down to the left; more than a hundred pixels would leave too little for the plot.
@@ -96,6 +113,28 @@ export function categoryAxis(context: AxisContext): AxisLayout {
     return build(all, labels, LABEL_GAP + longest * Math.sin(slant) + font.size, SLANT)
   }
   return few()
+}
+
+/** Names beyond this many can be a run. */
+const LEAST_RUN = 12
+
+/** Whether names are one text with a number that rises: weeks, codes, places in a row. */
+function isRun(words: readonly string[]): boolean {
+  if (words.length <= LEAST_RUN) return false
+  let last = Number.NEGATIVE_INFINITY
+  const form = words[0].replace(/\d+/g, '#')
+  if (!form.includes('#')) return false
+  return words.every(word => {
+    const number = Number(
+      word
+        .match(/\d+/g)
+        ?.map(digits => digits.padStart(6, '0'))
+        .join('') ?? Number.NaN,
+    )
+    const rises = number > last && word.replace(/\d+/g, '#') === form
+    last = number
+    return rises
+  })
 }
 
 /** Every so many-th category, so that names fit side by side; very many are judged by a sample. */

@@ -34,8 +34,6 @@ export interface GuideBlock {
 const RUN = 20
 const GAP = 20
 const ROW = 24
-/** Rows of a legend that flows over the width. */
-const MOST_ROWS = 3
 /** The widest a name may be, in pixels. */
 const WIDEST = 260
 /** The least room for a name beside others, in pixels. */
@@ -58,62 +56,82 @@ export function legend(
   const font = { size: theme.sizes.text, weight: 400 } as const
   const names = new TextBuilder(`${id}/names`, { ...font, anchor: 'start' })
   const placed: Placed[] = []
-  const columns = wished && Math.max(1, Math.min(wished, Math.floor((width + GAP) / (NARROWEST + GAP))))
-  const widest = Math.min(WIDEST, columns ? (width - GAP * (columns - 1)) / columns : width)
+  const widest = Math.min(WIDEST, wished ? Math.max(NARROWEST, (width - GAP * (wished - 1)) / wished) : width)
   const items = entries.map(entry => {
     const mark = entry.swatch === 'disc' ? DISC : 0
     const text = ellipsis(clean(entry.name), widest - mark, font, measure)
     return { entry, mark, text, taken: mark + Math.max(measure(text, font), mark ? 0 : RUN) }
   })
-  const cell = columns ? Math.max(0, ...items.map(item => item.taken)) + GAP : 0
-  const rows = columns ? Math.max(1, Math.floor((height - 4) / ROW)) : MOST_ROWS
-  let left = x
-  let row = 0
+  const rows = Math.max(1, Math.floor((height - 4) / ROW))
+  const heading = title ? ellipsis(clean(title), width, font, measure) : ''
+  // A title stands before a list that is wide, and over one that is narrow.
+  const before = heading && !wished ? measure(heading, font) + GAP : 0
+  const aside = before > 0 && before < width * 0.3 && width - before > NARROWEST * 2
+  const first = heading && !aside ? 1 : 0
+  const left = aside ? x + before : x
+  const columns = columnsOf(
+    items.map(item => item.taken),
+    width - (left - x),
+    Math.max(1, rows - first),
+    wished,
+  )
   let end = x
-  const baseline = () => y + row * ROW + font.size
-  const put = (text: string, color: string, key: string, taken: number) => {
-    names.add(text, left, baseline(), color, key)
-    end = Math.max(end, left + taken)
+  const put = (text: string, color: string, key: string, at: number, row: number) => {
+    names.add(text, at, y + row * ROW + font.size, color, key)
+    end = Math.max(end, at + measure(text, font))
   }
-  if (title) {
-    const text = ellipsis(clean(title), width, font, measure)
-    put(text, theme.muted, 'title', measure(text, font))
-    if (columns) row++
-    else left += measure(text, font) + GAP
+  if (heading) put(heading, theme.muted, 'title', x, 0)
+  const places = Math.max(1, rows - first) * columns.length
+  // The last place says how many more there are.
+  const shown = items.length > places ? places - 1 : items.length
+  const at = (place: number) => ({
+    from: left + columns.slice(0, place % columns.length).reduce((sum, taken) => sum + taken + GAP, 0),
+    row: first + Math.floor(place / columns.length),
+  })
+  for (const [place, { entry, mark, text, taken }] of items.slice(0, shown).entries()) {
+    const { from, row } = at(place)
+    const baseline = y + row * ROW + font.size
+    placed.push({
+      entry,
+      x: mark ? from + 4 : from,
+      y: mark ? baseline - font.size * MIDDLE : baseline + 5.5,
+    })
+    put(text, entry.hidden ? theme.missing : theme.text, entry.key, from + mark, row)
+    end = Math.max(end, from + taken)
   }
-  const over = columns ? (rows - row) * columns : Number.POSITIVE_INFINITY
-  let shown = 0
-  for (const { entry, mark, text, taken } of items) {
-    if (columns) {
-      // The last place says how many more there are.
-      if (shown >= over - (items.length > over ? 1 : 0)) break
-      left = x + (shown % columns) * cell
-      if (shown > 0 && shown % columns === 0) row++
-    } else if (left > x && left + taken > x + width) {
-      if (row + 1 >= rows) break
-      row++
-      left = x
-    }
-    if (mark) placed.push({ entry, x: left + 4, y: baseline() - font.size * MIDDLE })
-    else placed.push({ entry, x: left, y: baseline() + 5.5 })
-    left += mark
-    put(text, entry.hidden ? theme.missing : theme.text, entry.key, taken - mark)
-    left += taken - mark + GAP
-    shown++
+  if (shown < items.length) {
+    const { from, row } = at(shown)
+    put(ellipsis(more(items.length - shown), x + width - from, font, measure), theme.muted, 'rest', from, row)
   }
-  const rest = entries.length - shown
-  if (rest > 0) {
-    const text = more(rest)
-    if (columns ? shown > 0 : left + measure(text, font) > x + width) row++
-    if (columns || left + measure(text, font) > x + width) left = x
-    const short = ellipsis(text, width, font, measure)
-    put(short, theme.muted, 'rest', measure(short, font))
-  }
+  const last = at(Math.max(0, Math.min(items.length, places) - 1)).row
   return {
     width: end - x,
-    height: (row + 1) * ROW - (ROW - font.size * LINE) + 4,
+    height: (last + 1) * ROW - (ROW - font.size * LINE) + 4,
     batches: [...names.build(), ...swatches(id, placed, theme)],
   }
+}
+
+/**
+ * The widths of the columns in which names stand under each other: as many as have room, each as wide as the widest
+ * name in it. `wished`: how many there should be, of one width.
+ */
+function columnsOf(
+  taken: readonly number[],
+  width: number,
+  rows: number,
+  wished: number | undefined,
+): number[] {
+  if (wished !== undefined) {
+    const count = Math.max(1, Math.min(wished, Math.floor((width + GAP) / (NARROWEST + GAP))))
+    return new Array(count).fill(Math.max(0, ...taken))
+  }
+  for (let count = Math.min(taken.length, Math.floor((width + GAP) / (RUN + GAP))); count > 1; count--) {
+    const columns = new Array<number>(count).fill(0)
+    for (let i = 0; i < Math.min(taken.length, rows * count); i++)
+      columns[i % count] = Math.max(columns[i % count], taken[i])
+    if (columns.reduce((sum, column) => sum + column + GAP, -GAP) <= width) return columns
+  }
+  return [Math.max(0, ...taken.slice(0, rows))]
 }
 
 const colorOf = (entry: LegendEntry, theme: Theme) => (entry.hidden ? theme.missing : entry.color)

@@ -55,9 +55,16 @@ describe('lines', () => {
           .split(/[ \t\n]+/)
           .filter(Boolean)
           .join(' ')
-        if (lines.every(line => !line.endsWith('…'))) expect(lines.join(' ')).toBe(all)
+        if (lines.every(line => !line.endsWith('…')))
+          expect(lines.join('').replace(/ /g, '')).toBe(all.replace(/ /g, ''))
       }),
     )
+  })
+
+  test('break between words, also where they are written without blanks, and after hyphens', () => {
+    const [first, second] = wrap('海豹岩旅客码头', 60, font, measureInter, 2)
+    expect(first + second).toBe('海豹岩旅客码头')
+    expect(wrap('Nord-Ostsee', width('Ostsee'), font, measureInter, 2)).toEqual(['Nord-', 'Ostsee'])
   })
 
   test('break where the text does', () => {

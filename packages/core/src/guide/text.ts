@@ -33,25 +33,42 @@ export function ellipsis(text: string, width: number, font: Font, measure: Measu
 export function wrap(text: string, width: number, font: Font, measure: Measure, most: number): string[] {
   const lines: string[] = []
   for (const paragraph of clean(text).split('\n')) {
-    const words = paragraph.split(/[ \t]+/).filter(word => word !== '')
+    const words = wordsOf(paragraph)
     let line = ''
     for (let i = 0; i < words.length; i++) {
-      const longer = line === '' ? words[i] : `${line} ${words[i]}`
+      const longer = line + (line === '' ? words[i].trimStart() : words[i])
       if (line === '' || measure(longer, font) <= width) {
         line = longer
         continue
       }
       if (lines.length === most - 1) {
-        lines.push(ellipsis([line, ...words.slice(i)].join(' '), width, font, measure))
+        lines.push(ellipsis(line + words.slice(i).join(''), width, font, measure))
         return lines
       }
       lines.push(ellipsis(line, width, font, measure))
-      line = words[i]
+      line = words[i].trimStart()
     }
     if (line !== '') lines.push(ellipsis(line, width, font, measure))
     if (lines.length >= most) return lines.slice(0, most)
   }
   return lines
+}
+
+/** Scripts that are written without blanks between words. */
+const UNSPACED = /[\p{sc=Han}\p{sc=Hira}\p{sc=Kana}\p{sc=Thai}\p{sc=Laoo}\p{sc=Khmr}\p{sc=Mymr}]/u
+let segmenter: Intl.Segmenter | undefined
+
+/** The pieces between which a text may break, each with the blank before it: words, also of scripts without blanks, and what follows a hyphen. */
+function wordsOf(paragraph: string): string[] {
+  const words = paragraph.split(/[ \t]+/).filter(word => word !== '')
+  return words.flatMap((word, i) => {
+    let pieces = word.split(/(?<=[\p{L}\p{N}][-–/])(?=[\p{L}\p{N}])/u)
+    if (UNSPACED.test(word)) {
+      segmenter ??= new Intl.Segmenter(undefined, { granularity: 'word' })
+      pieces = Array.from(segmenter.segment(word), ({ segment }) => segment)
+    }
+    return pieces.map((piece, p) => (i > 0 && p === 0 ? ` ${piece}` : piece))
+  })
 }
 
 /** Without control characters, which no font shows and no XML allows; line breaks stay. */

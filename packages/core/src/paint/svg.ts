@@ -16,6 +16,7 @@ import {
   type Texts,
   type Wedges,
 } from '../scene/scene.ts'
+import type { Measure } from '../theme/text-width.ts'
 import { traceBands } from './bands.ts'
 import { short } from './hundredths.ts'
 import { pixelRuns } from './pixels.ts'
@@ -29,6 +30,8 @@ export interface SvgOptions {
   style?: string
   /** Attributes of the outermost element beyond its own, such as a class. Values are escaped. */
   attributes?: Record<string, string>
+  /** How wide words are, in pixels. Their lengths are then stated, and hold where the font is missing. */
+  measure?: Measure
 }
 
 /** Text as it may stand in XML, between tags and inside quotes. */
@@ -58,7 +61,7 @@ export function paintSvg(scene: Scene, options: SvgOptions = {}): string {
       if (wanted !== undefined) out.push(openClip(clipBox(scene, batch)))
       open = wanted
     }
-    paintBatch(batch, out)
+    paintBatch(batch, out, options.measure)
   }
   if (open !== undefined) out.push('</svg>')
   out.push('</svg>')
@@ -70,7 +73,7 @@ function openClip({ x, y, width, height }: Box): string {
   return `<svg x="${short(x)}" y="${short(y)}" width="${short(width)}" height="${short(height)}" viewBox="${box}">`
 }
 
-function paintBatch(batch: Batch, out: string[]): void {
+function paintBatch(batch: Batch, out: string[], measure: Measure | undefined): void {
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, out)
@@ -87,7 +90,7 @@ function paintBatch(batch: Batch, out: string[]): void {
     case 'segments':
       return paintSegments(batch, out)
     case 'texts':
-      return paintTexts(batch, out)
+      return paintTexts(batch, out, measure)
     case 'images':
       return paintImages(batch, out)
   }
@@ -253,7 +256,7 @@ function paintImages(batch: Images, out: string[]): void {
   })
 }
 
-function paintTexts(batch: Texts, out: string[]): void {
+function paintTexts(batch: Texts, out: string[], measure: Measure | undefined): void {
   const { x, y, texts, size, weight, anchor, turn } = batch
   out.push(
     `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}${
@@ -264,7 +267,11 @@ function paintTexts(batch: Texts, out: string[]): void {
   )
   grouped(batch, texts.length, out, 'fill', i => {
     const turned = turn === 0 ? '' : ` transform="rotate(${short(turn)} ${short(x[i])} ${short(y[i])})"`
-    return `<text x="${short(x[i])}" y="${short(y[i])}"${turned}>${escapeXml(texts[i])}</text>`
+    const length =
+      measure && texts[i].length > 1
+        ? ` textLength="${short(measure(texts[i], batch))}" lengthAdjust="spacingAndGlyphs"`
+        : ''
+    return `<text x="${short(x[i])}" y="${short(y[i])}"${turned}${length}>${escapeXml(texts[i])}</text>`
   })
   out.push('</g>')
 }

@@ -108,7 +108,10 @@ function drawFromLeft(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit
     findings: empty
       ? []
       : [
-          ...(input.leftOut?.({ ...input, axes, tiny, needed: legends.needed }, batches) ?? []),
+          ...(input.leftOut?.(
+            { ...input, axes, tiny, needed: legends.needed, sizes: legends.sizes },
+            batches,
+          ) ?? []),
           ...axes
             .filter(axis => !axis.hidden && !tiny)
             .flatMap(axis => layouts.get(axis.name)?.findings ?? []),

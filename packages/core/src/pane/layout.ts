@@ -108,11 +108,39 @@ export function layoutPlot(room: PlotRoom): PlotLayout {
     plot.y = room.top + (above > 0 ? above + 4 : 0) + titleAt('top')
     plot.height = Math.max(10, room.bottom - plot.y - Math.min(below + titles, (room.bottom - plot.y) * 0.6))
   }
+  for (const axis of level) layouts.set(axis.name, withinChart(layouts.get(axis.name)!, box, font, measure))
   // The last word on vertical axes: the height is known now.
   layoutUpright()
   stack('left', upright)
   stack('right', upright)
   return { plot, layouts, insets }
+}
+
+/** An axis without the names at its ends that would be cut off by the edge of the chart. */
+function withinChart(
+  layout: AxisLayout,
+  box: Box,
+  font: { size: number; weight: 400 },
+  measure: Measure,
+): AxisLayout {
+  if (layout.scale.kind.name !== 'category' || layout.turn !== 0) return layout
+  // Beyond its box a chart has a margin, whose inner half words may use.
+  const reach = 4
+  const stays = layout.ticks.map((_, i) => {
+    const half = Math.max(0, ...layout.labels[i].map(text => measure(text, font))) / 2
+    const pixel = layout.scale.map(layout.labelAt[i])
+    return pixel - half >= box.x - reach && pixel + half <= box.x + box.width + reach
+  })
+  if (stays.every(Boolean) || !stays.includes(true)) return layout
+  const kept = <T>(list: readonly T[]) => list.filter((_, i) => stays[i])
+  return {
+    ...layout,
+    ticks: kept(layout.ticks),
+    labelAt: kept(layout.labelAt),
+    labels: kept(layout.labels),
+    larger: kept(layout.larger),
+    pictures: kept(layout.pictures),
+  }
 }
 
 /** How far labels reach beyond the plot's ends, in pixels of the chart. */

@@ -4,7 +4,7 @@ import type { AskedWords } from './model.ts'
 
 /** The words that a chart asks for and that its picture has no room for, as one finding. */
 export function wordsLeftOut(
-  { description, bound, labels, needed, axes, tiny }: AskedWords,
+  { description, bound, labels, needed, sizes, axes, tiny }: AskedWords,
   batches: readonly Batch[],
 ): Finding[] {
   const texts = new Map<string, Set<string | number>>()
@@ -24,6 +24,7 @@ export function wordsLeftOut(
     if (without === entries.length) missing.push('the names of its series')
     else if (without > 0) missing.push(`${without} of the ${entries.length} names in its legend`)
   }
+  need('the legend of its sizes', bound.sizes && sizes, 'legend/size')
   if (!tiny)
     for (const { name, role, title, hidden } of axes) {
       const ids = role === 'x' ? ['axis title x'] : ['axis titles', 'axis titles right']

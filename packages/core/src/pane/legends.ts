@@ -26,6 +26,8 @@ export interface Legends {
   /** The names at line ends, and the room they take beside the plot; undefined for none. */
   ends: { entries: readonly LegendSeries[]; width: number } | undefined
   needed: NeededNames[]
+  /** Whether sizes are to be explained. */
+  sizes: boolean
 }
 
 /** From this width on there is room for names beside the plot, in pixels. */
@@ -81,7 +83,8 @@ export function planLegends({
   theme,
   measure,
 }: LegendContext): Legends {
-  const out: Legends = { list: [], ends: undefined, needed: [] }
+  const sizeWish = wishOf(description, 'size')
+  const out: Legends = { list: [], ends: undefined, needed: [], sizes: sizeWish.at !== false }
   const groups = (['color', 'shape', 'dash'] as const)
     .map(role => ({ role, entries: bound.legend.filter(entry => (entry.by ?? 'color') === role) }))
     // One name of a column says what is shown; that of a measure stands over its axis.
@@ -127,7 +130,6 @@ export function planLegends({
       lay: (x, y, width) => rampLegend(entry, x, y, width, theme, measure),
     })
   }
-  const sizeWish = wishOf(description, 'size')
   if (sizes && sizeWish.at !== false) {
     const entry = sizeWish.title === undefined ? sizes : { ...sizes, title: sizeWish.title }
     out.list.push({

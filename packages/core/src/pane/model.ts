@@ -79,6 +79,8 @@ export interface NeededNames {
 /** The words that are asked for. */
 export interface AskedWords extends Pick<PaneInput, 'description' | 'bound' | 'labels'> {
   needed: readonly NeededNames[]
+  /** Whether a legend of sizes is wished for. */
+  sizes: boolean
   axes: readonly PlannedAxis[]
   tiny: boolean
 }

@@ -20,7 +20,9 @@ export interface PlacedWords {
 }
 
 /** Words give way to the shapes where there is too little room for both: the least important first. */
-const GIVING_WAY = ['foot', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
+const GIVING_WAY = ['foot', 'sizes', 'legend', 'subtitle', 'levelTitles', 'titles', 'title'] as const
+/** The shares of the height that a list of names may take: it is shortened before it gives way. */
+const LEGEND_SHARES = [0.3, 0.2, 0.12]
 
 /** Pixels between a title and a stamp. */
 const BESIDE_STAMP = 20
@@ -91,12 +93,14 @@ export function placeWords({
     const batches: Batch[] = []
     for (const legend of legends) {
       if (legend.at !== at) continue
-      const block = legend.lay(inner.x, y + down, inner.width, box.height * 0.4)
+      if (legend.role === 'size' && !shown.has('sizes')) continue
+      const block = legend.lay(inner.x, y + down, inner.width, box.height * legendShare)
       batches.push(...block.batches)
       down += block.height
     }
     return { width: inner.width, height: down > 0 ? down + 6 : 0, batches }
   }
+  let [legendShare] = LEGEND_SHARES
   const titlesHeight = rows * font.size * LINE + 12
 
   const heightOf = () => {
@@ -110,8 +114,10 @@ export function placeWords({
     )
   }
   const least = Math.min(180, box.height * 0.5)
+  const fits = () => box.height - heightOf() >= least
   for (const part of GIVING_WAY) {
-    if (box.height - heightOf() >= least) break
+    if (part === 'sizes') for (const share of LEGEND_SHARES) if (!fits()) legendShare = share
+    if (fits()) break
     shown.delete(part)
   }
 

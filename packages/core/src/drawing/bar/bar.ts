@@ -11,6 +11,8 @@ import { rememberedStack, stacked } from '../stack.ts'
 const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
 /** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
 const LEAST_GAPPED = 3
+/** The room of a bar that stands alone, in pixels. */
+const LONE = 96
 
 /** Bars from the baseline along the measure: upright when y is measured, lying when x is. */
 export const bar = kind({
@@ -138,5 +140,5 @@ function leastRoom(places: Positions, map: (value: number) => number): number {
   let least = Number.POSITIVE_INFINITY
   for (let i = 1; i < distinct.length; i++)
     least = Math.min(least, Math.abs(map(distinct[i]) - map(distinct[i - 1])))
-  return Number.isFinite(least) ? least : 40
+  return Number.isFinite(least) ? least : LONE
 }
