@@ -143,14 +143,16 @@ function bindOne(
 function addEntries(
   legend: LegendSeries[],
   { entries }: SeriesOfDrawing,
-  { kind }: ResolvedDrawing,
+  { kind, unlisted }: ResolvedDrawing,
   right: boolean,
   hidden: ReadonlySet<string>,
   explained: Set<string>,
   tongue: Tongue,
 ): void {
+  if (unlisted) return
   for (const entry of entries) {
-    const known = `${kind.swatch} ${entry.key}`
+    // What is drawn twice alike, as an area with its line, is explained once.
+    const known = [entry.key, entry.name, entry.color, entry.dash, entry.shape].join('\u001f')
     if (entry.name === '' || explained.has(known)) continue
     explained.add(known)
     // The reader sees which series the second scale measures.

@@ -6,6 +6,7 @@ import { timeFormat } from '../scale/time-format.ts'
 import { DAY } from '../table/cells/calendar.ts'
 import { namedBy } from '../table/cells/names-as-numbers.ts'
 import type { RoleValues } from '../table/group/shape.ts'
+import { shareOfPercentile } from '../table/phrase/meaning.ts'
 import type { BoundDrawing, ScaleInput } from './model.ts'
 
 /** Kinds whose marks are joined. */
@@ -89,7 +90,10 @@ function namesAsQuantities(drawn: BoundDrawing): Finding[] {
     const { column, meaning } = values ?? {}
     const named = column && namedBy(column)
     if (!column || !named || !meaning) return []
-    const added = meaning.is === 'summary' ? ADDING.includes(meaning.how) : meaning.is !== 'column'
+    const added =
+      meaning.is === 'summary'
+        ? ADDING.includes(meaning.how) || shareOfPercentile(meaning.how) !== undefined
+        : meaning.is !== 'column'
     const placed = role === measure && !added
     // Years stand well on an axis, and points may stand anywhere.
     if (placed && (named === 'years' || drawn.drawing.kind.scattered || meaning.is !== 'column')) return []

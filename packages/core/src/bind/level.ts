@@ -1,16 +1,25 @@
 import { isLying } from '../drawing/is-lying.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import type { Level } from '../resolve/model.ts'
-import { medianOf } from '../table/group/summarise.ts'
+import { percentileOf } from '../table/group/summarise.ts'
+import type { Percentile } from '../table/phrase/meaning.ts'
+import { shareOfPercentile } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './model.ts'
 
-const LEVELS: Record<Level, (values: Float64Array) => number> = {
+const LEVELS: Record<Exclude<Level, Percentile>, (values: Float64Array) => number> = {
   mean: values => values.reduce((sum, value) => sum + value, 0) / values.length,
-  median: values => medianOf(values.sort()),
+  median: values => percentileOf(values.sort(), 0.5),
   min: values => values.reduce((a, b) => Math.min(a, b)),
   max: values => values.reduce((a, b) => Math.max(a, b)),
 }
+function valueAt(level: Level, values: Float64Array): number {
+  const share = shareOfPercentile(level)
+  return share === undefined
+    ? LEVELS[level as Exclude<Level, Percentile>](values)
+    : percentileOf(values.sort(), share)
+}
+
 const NAMES = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' } as const
 
 /** Puts a reference at the level of what the first drawing on its scale shows; stacks count as a whole. */
@@ -24,14 +33,15 @@ export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]):
   const lying = isLying(base.marks)
   const role = lying ? 'x' : 'y'
   const values = shownValues(base, role)
-  const value = values.length > 0 ? LEVELS[level](Float64Array.from(values)) : Number.NaN
+  const value = values.length > 0 ? valueAt(level, Float64Array.from(values)) : Number.NaN
   const type = base[role].cells.type === 'time' ? 'time' : 'number'
   const cells = { type, values: Float64Array.of(value) } as const
   bound[role] = { ...base[role], cells, ends: undefined }
   bound.marks[role] = { at: cells.values, sorted: true, measured: base.marks[role].measured }
 }
 
-export const levelName = (level: Level, tongue: Tongue): string => tongue.say(NAMES[level])
+export const levelName = (level: Level, tongue: Tongue): string =>
+  level in NAMES ? tongue.say(NAMES[level as keyof typeof NAMES]) : level.toUpperCase()
 
 /** A level has more digits than matter: four tell it. */
 export const roundedLevel = (value: number): number => Number(value.toPrecision(4))

@@ -1,7 +1,7 @@
 import { readableName } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
-import type { BucketUnit, Meaning } from '../table/phrase/meaning.ts'
+import { type BucketUnit, type Meaning, shareOfPercentile } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 
 const HOWS = {
@@ -41,7 +41,12 @@ export function labelOf(meaning: Meaning, table: Table, tongue: Tongue): string 
       return tongue.say('{what} / {total}', { what: name(meaning.column), total: inside(meaning.to) })
     case 'summary':
       if (meaning.how === 'count' || meaning.how === 'sum') return name(meaning.column)
-      return tongue.say(HOWS[meaning.how], { what: inside(meaning.column) })
+      if (shareOfPercentile(meaning.how) !== undefined)
+        return tongue.say('P{number} of {what}', {
+          number: meaning.how.slice(1),
+          what: inside(meaning.column),
+        })
+      return tongue.say(HOWS[meaning.how as keyof typeof HOWS], { what: inside(meaning.column) })
     case 'window':
       if (meaning.how === 'share') return tongue.say('Share of {what}', { what: inside(meaning.column) })
       if (meaning.how === 'rank') return tongue.say('Rank by {what}', { what: inside(meaning.column) })

@@ -1,9 +1,11 @@
 import { isLying } from '../drawing/is-lying.ts'
+import { partPath } from '../finding/part-path.ts'
 import { numberFormat } from '../scale/intl-numbers.ts'
 import { briefWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
+import { rowsWhere } from '../table/group/where.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
 import { lookOf, unitOf } from './naming.ts'
@@ -21,6 +23,31 @@ export const labelValues = (
 
 /** What a drawing's labels say, as far as its description asks for labels. */
 export function labelTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTexts | undefined {
+  const all = allTexts(bound, locale, formOf)
+  const chosen = all && labelledMarks(bound)
+  return chosen ? mark => (chosen(mark) ? all(mark) : '') : all
+}
+
+/** Which marks have words, where not all have. */
+function labelledMarks(bound: BoundDrawing): ((mark: number) => boolean) | undefined {
+  const { marks, drawing } = bound
+  const { labelled, table } = drawing
+  if (!labelled) return undefined
+  const rows = rowsWhere(table, labelled.where, partPath(drawing.path, 'label.where'))
+  const meets = rows && new Set(rows)
+  const fits = (mark: number) => !meets || Array.from(marks.rowsOf(mark)).every(row => meets.has(row))
+  if (labelled.top === undefined) return fits
+  const { cells } = ownValues(bound) ?? bound.y
+  const value = (mark: number) => (cells.type === 'text' ? 0 : cells.values[mark])
+  const best = Array.from({ length: marks.length }, (_, mark) => mark)
+    .filter(mark => value(mark) === value(mark) && fits(mark))
+    .sort((a, b) => value(b) - value(a))
+    .slice(0, labelled.top)
+  const kept = new Set(best)
+  return mark => kept.has(mark)
+}
+
+function allTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTexts | undefined {
   const { label } = bound.drawing
   if (label === undefined) return undefined
   if (label === 'own') {

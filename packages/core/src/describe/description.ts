@@ -21,8 +21,11 @@ export type Style = InferOutput<typeof style>
 export type Roles<R> = { x?: Place<R>; y?: Place<R> } & {
   [role in 'color' | 'series' | 'size' | 'shape' | 'dash' | 'link']?: Bind<R>
 } & {
-  /** What stands at each shape: a phrase, words with holes, or true for the value that the shape shows; false for none. */
-  label?: Bind<R> | { words: Words } | boolean
+  /**
+   * What stands at each shape: a phrase, words with holes, or true for the value that the shape shows; false for none.
+   * `top` keeps to the shapes with the greatest values, `where` to those whose rows meet conditions.
+   */
+  label?: Bind<R> | { words?: Words; top?: number; where?: Where<R> } | boolean
   /** Draws only these rows. */
   where?: Where<R>
 } & Omit<InferOutput<typeof roles>, keyof typeof bound | 'where'>

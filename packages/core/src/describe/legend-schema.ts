@@ -23,6 +23,8 @@ export const oneLegend = v.union([
     /** How many entries stand side by side. */
     columns: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
     title: v.optional(words),
+    /** Where along the plot it stands, above or below it. Default `start`. */
+    align: v.optional(v.picklist(['start', 'middle', 'end'])),
   }),
 ])
 /** For all legends, or by what they explain. */

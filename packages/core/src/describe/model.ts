@@ -114,7 +114,7 @@ export interface Kind<Options = any> {
    * The looks of a description that it reads, beside `where`, `top`, `rest`, `order` and `style`, which are for all: those
    * that kinds share come as fields of their own, others among its options. Default: all that kinds share.
    */
-  looks?: readonly (SharedLook | 'hollow' | 'fit' | 'band')[]
+  looks?: readonly (SharedLook | 'hollow' | 'values' | 'fit' | 'band' | 'breakAfter')[]
   /** The constant looks in `style` that it reads. Default: all. */
   styles?: readonly (keyof MarkStyle)[]
   /** The shape that stands for a series in legends and tooltips. */

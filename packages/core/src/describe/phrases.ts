@@ -16,7 +16,7 @@ type Bucket<R> = `${Unit | Cycle} of ${Time<R>}` | `bins of ${Num<R>}`
 export type Summary<R> =
   | 'count'
   | `distinct ${Name<R>}`
-  | `${'sum' | 'mean' | 'median' | End} of ${Num<R>}`
+  | `${'sum' | 'mean' | 'median' | `p${number}` | End} of ${Num<R>}`
   | `${End} of ${Time<R>}`
   | 'count so far'
   | `sum so far of ${Num<R>}`
@@ -39,6 +39,7 @@ export type Long<R> = {
   | Key<End, Num<R> | Time<R>>
   | Key<Unit | Cycle, Time<R>>
   | Key<'sum' | 'mean' | 'median' | 'sum so far', Num<R>>
+  | { [percentile: `p${number}`]: Num<R> }
   | Key<'share' | 'rank', Num<R> | { count: true }>
   | { bins: Num<R>; width?: number; number?: number }
   | { ratio: Num<R>; to: Num<R> }

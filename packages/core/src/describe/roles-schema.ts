@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { words } from '../table/cells/column-schema.ts'
+import { span, words } from '../table/cells/column-schema.ts'
 import { conditions } from '../table/reshape/step-schema.ts'
 
 /** Phrases are read with the table at hand. */
@@ -45,6 +45,8 @@ export const bound = {
 export const looks = {
   /** The empty middle of a ring, as a share of its radius, 0 to 1. Default 0, a pie. */
   hollow: v.optional(share),
+  /** Where the shares of slices stand: beside their names, or within the slices where there is room. Default `beside`. */
+  values: v.optional(v.picklist(['beside', 'inside'])),
   /** The curve of a trend. Default `linear`. */
   fit: v.optional(
     v.union([
@@ -60,6 +62,8 @@ export const looks = {
   arrange: v.optional(v.picklist(['side', 'stack', 'share', 'overlap'])),
   /** How a line or area gets from one point to the next. Default `direct`. */
   between: v.optional(v.picklist(['direct', 'smooth', 'hold', 'hold middle', 'hold next'])),
+  /** How far apart two points of a line may be before it breaks between them: a number, or a span of time such as { hours: 2 }. */
+  breakAfter: v.optional(v.union([pixels, span])),
   /** Whether lines mark their points. */
   points: v.optional(v.boolean()),
   /** Keeps this many categories: of the category position, else of colour, judged by the measure. */
@@ -77,14 +81,18 @@ export const ownKind = v.looseObject({ name: v.string(), draw: v.function() })
 
 /** What one drawing has beside its roles. */
 const own = {
+  /** Whether legends list its series. Default true. */
+  listed: v.optional(v.boolean()),
   /** In the legend, where no role names the series. */
   name: v.optional(words),
   /** JSON: another table of the file. In TypeScript: on(otherTable, { … }). */
   table: v.optional(v.string()),
   /** The vertical scale that measures it. Default `y`. */
   against: v.optional(v.string()),
-  /** For a reference: stands at this level of the values that the chart draws. */
-  level: v.optional(v.picklist(['mean', 'median', 'min', 'max'])),
+  /** For a reference: stands at this level of the values that the chart draws; `p90`: 90 of 100 do not exceed it. */
+  level: v.optional(
+    v.picklist(['mean', 'median', 'min', 'max', 'p1', 'p5', 'p10', 'p25', 'p75', 'p90', 'p95', 'p99']),
+  ),
 }
 export const ownOfDrawing = v.strictObject(own)
 export const drawing = v.strictObject({

@@ -57,6 +57,8 @@ const heading = {
 /** What a chart says of itself as a whole. */
 export const whole = v.strictObject({
   ...heading,
+  /** The ground of the plot alone, as a CSS colour. */
+  plot: v.optional(v.strictObject({ background: v.optional(v.string()) })),
   /** By name; a text makes the scale one with those of the same text in other charts on the page. */
   scales: v.optional(v.record(v.string(), v.union([scale, v.string()]))),
   /** By the name of the scale that they read. */

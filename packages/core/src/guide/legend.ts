@@ -36,6 +36,8 @@ const GAP = 20
 const ROW = 24
 /** The widest a name may be, in pixels. */
 const WIDEST = 260
+/** A name that is shortened to make room for others keeps this much, in pixels. */
+const SHORTEST = 110
 /** The least room for a name beside others, in pixels. */
 const NARROWEST = 40
 /** What a disc and its gap take before a name, in pixels. */
@@ -56,13 +58,16 @@ export function legend(
   const font = { size: theme.sizes.text, weight: 400 } as const
   const names = new TextBuilder(`${id}/names`, { ...font, anchor: 'start' })
   const placed: Placed[] = []
-  const widest = Math.min(WIDEST, wished ? Math.max(NARROWEST, (width - GAP * (wished - 1)) / wished) : width)
+  const rows = Math.max(1, Math.floor((height - 4) / ROW))
+  const widest = wished
+    ? Math.max(NARROWEST, (width - GAP * (wished - 1)) / wished)
+    : // Long names are shortened before any is left out.
+      Math.max(SHORTEST, (width + GAP) / Math.ceil(entries.length / rows) - GAP)
   const items = entries.map(entry => {
     const mark = entry.swatch === 'disc' ? DISC : 0
-    const text = ellipsis(clean(entry.name), widest - mark, font, measure)
+    const text = ellipsis(clean(entry.name), Math.min(WIDEST, width, widest) - mark, font, measure)
     return { entry, mark, text, taken: mark + Math.max(measure(text, font), mark ? 0 : RUN) }
   })
-  const rows = Math.max(1, Math.floor((height - 4) / ROW))
   const heading = title ? ellipsis(clean(title), width, font, measure) : ''
   // A title stands before a list that is wide, and over one that is narrow.
   const before = heading && !wished ? measure(heading, font) + GAP : 0

@@ -23,6 +23,8 @@ const WIDE = 320
 const LEAST_NAME = 36
 /** More names than these on both sides would be a list without a picture. */
 const MOST = 24
+/** The least radius beside names, as a share of the shorter side. */
+const LEAST_RADIUS = 0.24
 /** The largest share of the width that names on one side take. */
 const SIDE = 0.34
 
@@ -36,6 +38,7 @@ export interface SlicePlan {
 export function planSlices(
   words: readonly SliceWords[],
   width: number,
+  height: number,
   theme: Theme,
   measure: Measure,
 ): SlicePlan {
@@ -45,13 +48,17 @@ export function planSlices(
   const widest = Math.max(...words.map(slice => fullWidth(slice, font, measure)))
   const values = Math.max(...words.map(slice => measure(slice.value, font) + 8))
   if (width * SIDE - AWAY < values + LEAST_NAME) return { beside: false, room: { x: 2, y: 2 } }
-  return { beside: true, room: { x: Math.min(widest + AWAY + 8, width * SIDE), y: 10 } }
+  const room = Math.min(widest + AWAY + 8, width * SIDE)
+  // Where names would leave a small pie in a large picture, a list of them is better.
+  if (width / 2 - room < Math.min(width, height) * LEAST_RADIUS)
+    return { beside: false, room: { x: 2, y: 2 } }
+  return { beside: true, room: { x: room, y: 10 } }
 }
 
 const fullWidth = ({ name, value }: SliceWords, font: Font, measure: Measure) =>
   measure(clean(name), font) + (value ? measure(value, font) + 8 : 0)
 
-/** Labels of the slices of one pie: beside them, with leaders where moved, or within those that have room. */
+/** Labels of the slices of one pie: beside them, with leaders where moved, or within those that have room. `inside`: names beside and values within. */
 export function sliceLabels(
   id: string,
   batch: Wedges,
@@ -60,10 +67,15 @@ export function sliceLabels(
   plot: Box,
   theme: Theme,
   measure: Measure,
+  inside = false,
 ): Batch[] {
-  return plan.beside
-    ? besideSlices(id, batch, words, plot, theme, measure)
-    : withinSlices(id, batch, words, theme, measure)
+  if (!plan.beside) return withinSlices(id, batch, words, theme, measure)
+  if (!inside) return besideSlices(id, batch, words, plot, theme, measure)
+  // What has no room within its slice stands beside it.
+  const within = withinSlices(id, batch, words, theme, measure)
+  const shown = new Set(within.flatMap(({ keys }) => Array.from(keys)))
+  const others = words.map((word, i) => (shown.has(batch.keys[i]) ? { ...word, value: '' } : word))
+  return [...besideSlices(id, batch, others, plot, theme, measure), ...within]
 }
 
 interface Side {

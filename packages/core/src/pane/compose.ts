@@ -1,6 +1,7 @@
 import type { Bound } from '../bind/model.ts'
 import type { Box } from '../scene/scene.ts'
 import { drawPane, type PlannedPane } from './draw.ts'
+import { fromItsSide } from './from-right.ts'
 import { layoutPlot } from './layout.ts'
 import { isPlaced, type Legends, planLegends, sideWidth } from './legends.ts'
 import type { Insets, PaneInput, PaneLayout } from './model.ts'
@@ -32,7 +33,13 @@ export function layoutPane(input: PaneInput): PaneLayout {
       .filter(drawn => labels && drawn.drawing.kind.parts)
       .map(drawn => [
         drawn,
-        labels!.planPie(drawn, tiny || isPlaced(description) ? 0 : box.width, locale, theme, measure),
+        labels!.planPie(
+          drawn,
+          tiny || isPlaced(description) ? { width: 0, height: 0 } : box,
+          locale,
+          theme,
+          measure,
+        ),
       ]),
   )
   const named = pies.size > 0 && [...pies.values()].every(plan => plan.beside)
@@ -70,7 +77,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
       : alone
   return {
     insets,
-    draw: most => ({ ...drawPane(planned, most ? layoutBeside(most) : alone), insets }),
+    draw: most => ({ ...fromItsSide(drawPane(planned, most ? layoutBeside(most) : alone), box), insets }),
   }
 }
 

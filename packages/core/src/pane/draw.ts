@@ -6,15 +6,15 @@ import type { Found } from '../finding/found.ts'
 import { strongLines } from '../guide/asked-ticks.ts'
 import type { AxisLayout } from '../guide/axis-parts.ts'
 import { gridShapes, labelShapes, zeroShapes } from '../guide/axis-shapes.ts'
-import { TextBuilder } from '../guide/build.ts'
+import { boxes, TextBuilder } from '../guide/build.ts'
 import { endNames } from '../guide/end-names.ts'
-import { mirrored, mirroredBox, mirroredScale, runsLeft } from '../guide/mirror.ts'
 import type { SlicePlan } from '../guide/slice-labels.ts'
 import { ellipsis, LINE } from '../guide/text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Lines } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
+import { themeOnGround } from '../theme/house.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlotLayout, PlotRoom } from './layout.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
@@ -40,30 +40,18 @@ export interface PlannedPane {
   largest: number
 }
 
-/** Draws a pane whose plot has its place. Where people read from the right, it begins there. */
-export function drawPane(planned: PlannedPane, layout: PlotLayout): Omit<Pane, 'insets'> {
-  const { bound, box } = planned.input
-  const pane = drawFromLeft(planned, layout)
-  if (!runsLeft(bound.tongue.locale)) return pane
-  const level = new Set(planned.room.axes.filter(({ role }) => role === 'x').map(({ name }) => name))
-  return {
-    ...pane,
-    plot: mirroredBox(pane.plot, box),
-    scales: new Map(
-      [...pane.scales].map(([name, scale]) => [name, level.has(name) ? mirroredScale(scale, box) : scale]),
-    ),
-    batches: mirrored(pane.batches, box),
-  }
-}
-
-function drawFromLeft(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit<Pane, 'insets'> {
+/** Draws a pane whose plot has its place. */
+export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit<Pane, 'insets'> {
   const { input, room, legends, words } = planned
-  const { description, bound, theme, measure, box, labels } = input
+  const { description, bound, theme: page, measure, box, labels } = input
   const { axes, tiny, empty } = room
+  const ground = empty ? undefined : description.plot?.background
+  // Rings and edges of letters part shapes from the ground that they stand on.
+  const theme = ground === undefined ? page : themeOnGround(page, ground, undefined)
   const { tongue } = bound
   const scales = new Map(axes.map(({ name }) => [name, layouts.get(name)!.scale]))
   const guides = guideShapes(planned, plot, layouts)
-  const drawn = drawAll(planned, plot, scales)
+  const drawn = drawAll({ ...planned, input: { ...input, theme } }, plot, scales)
   const shapes = drawn.flatMap(drawn => drawn.batches)
   const worded =
     tiny || empty || !labels
@@ -75,6 +63,7 @@ function drawFromLeft(planned: PlannedPane, { plot, layouts }: PlotLayout): Omit
   const batches = [
     ...(tiny || empty ? [] : stampInside({ ...description, figures: input.figures }, plot, theme, measure)),
     ...words.batches,
+    ...(ground === undefined ? [] : boxes('plot ground', [{ ...plot, color: ground, key: 'ground' }])),
     ...behind,
     ...(barsOnly ? [] : zeros),
     ...shapes,

@@ -17,6 +17,7 @@ export type LegendRole = 'color' | 'size' | 'shape' | 'dash'
 export interface PlannedLegend {
   role: LegendRole
   at: Exclude<LegendPlace, 'auto' | 'ends'>
+  align?: 'start' | 'middle' | 'end'
   lay(x: number, y: number, width: number, height: number): GuideBlock
 }
 
@@ -39,6 +40,7 @@ interface Wish {
   at: LegendPlace | false
   columns?: number
   title?: string
+  align?: PlannedLegend['align']
 }
 
 /** What the description wishes for a role's legend. */
@@ -116,6 +118,7 @@ export function planLegends({
     out.list.push({
       role,
       at,
+      align: wish.align,
       lay: (x, y, width, height) => legend(list, x, y, width, height, theme, measure),
     })
   }
@@ -127,6 +130,7 @@ export function planLegends({
     out.list.push({
       role: 'color',
       at: placeOf(rampWish.at),
+      align: rampWish.align,
       lay: (x, y, width) => rampLegend(entry, x, y, width, theme, measure),
     })
   }
@@ -135,6 +139,7 @@ export function planLegends({
     out.list.push({
       role: 'size',
       at: placeOf(sizeWish.at),
+      align: sizeWish.align,
       lay: (x, y, width) => sizeLegend(entry, largest, x, y, width, theme, measure),
     })
   }

@@ -28,7 +28,7 @@ export function sliceWords(bound: BoundDrawing, locale: string): (mark: number) 
 /** Where the words of a pie's slices stand. */
 export function planPie(
   bound: BoundDrawing,
-  width: number,
+  { width, height }: Pick<Box, 'width' | 'height'>,
   locale: string,
   theme: Theme,
   measure: Measure,
@@ -36,7 +36,7 @@ export function planPie(
   const words = sliceWords(bound, locale)
   const list: SliceWords[] = []
   for (let mark = 0; mark < bound.marks.length; mark++) if (bound.marks.y.at[mark] > 0) list.push(words(mark))
-  return planSlices(bound.drawing.wordless ? [] : list, width, theme, measure)
+  return planSlices(bound.drawing.wordless ? [] : list, width, height, theme, measure)
 }
 
 /** The words at the slices of a pie, and the whole in the middle of a ring. */
@@ -56,12 +56,13 @@ export function pieLabels(
   const words = sliceWords(bound, tongue.locale)
   const list = Array.from(wedges.keys, key => words(markOf.get(key)!))
   const { meaning } = bound.y
+  const inside = (bound.drawing.options as { values?: string }).values === 'inside'
   const adds =
     meaning.is === 'column' ||
     (meaning.is === 'summary' && (meaning.how === 'sum' || meaning.how === 'count'))
   const total = Array.from(wedges.keys, key => bound.marks.y.at[markOf.get(key)!]).reduce((a, b) => a + b, 0)
   return [
-    ...(bound.drawing.wordless ? [] : sliceLabels(id, wedges, list, plan, plot, theme, measure)),
+    ...(bound.drawing.wordless ? [] : sliceLabels(id, wedges, list, plan, plot, theme, measure, inside)),
     ...(adds && wedges.inner[0] > 0
       ? ringCentre(
           id,

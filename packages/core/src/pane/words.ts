@@ -24,6 +24,8 @@ const GIVING_WAY = ['foot', 'sizes', 'legend', 'subtitle', 'levelTitles', 'title
 /** The shares of the height that a list of names may take: it is shortened before it gives way. */
 const LEGEND_SHARES = [0.3, 0.2, 0.12]
 
+/** Pixels between two legends under each other. */
+const BETWEEN_LEGENDS = 6
 /** Pixels between a title and a stamp. */
 const BESIDE_STAMP = 20
 
@@ -94,11 +96,15 @@ export function placeWords({
     for (const legend of legends) {
       if (legend.at !== at) continue
       if (legend.role === 'size' && !shown.has('sizes')) continue
-      const block = legend.lay(inner.x, y + down, inner.width, box.height * legendShare)
+      const lay = (x: number) => legend.lay(x, y + down, inner.width, box.height * legendShare)
+      let block = lay(inner.x)
+      const free = Math.max(0, inner.width - block.width)
+      if (legend.align === 'middle' || legend.align === 'end')
+        block = lay(inner.x + (legend.align === 'middle' ? free / 2 : free))
       batches.push(...block.batches)
-      down += block.height
+      down += block.height + BETWEEN_LEGENDS
     }
-    return { width: inner.width, height: down > 0 ? down + 6 : 0, batches }
+    return { width: inner.width, height: down > 0 ? down + 6 - BETWEEN_LEGENDS : 0, batches }
   }
   let [legendShare] = LEGEND_SHARES
   const titlesHeight = rows * font.size * LINE + 12

@@ -6,7 +6,7 @@ import type { ResolvedDrawing } from './model.ts'
 const FOR_ALL = ['where', 'top', 'rest', 'order'] as const
 /** Looks that some kinds read: those that they share, and those that are a kind's own. */
 export const SHARED: readonly SharedLook[] = ['arrange', 'between', 'points']
-export const OWN = ['hollow', 'fit', 'band'] as const
+export const OWN = ['hollow', 'values', 'fit', 'band', 'breakAfter'] as const
 
 type Look = (typeof FOR_ALL)[number] | SharedLook | (typeof OWN)[number]
 export type Looks = Pick<Drawing<any>, Look>

@@ -4,7 +4,7 @@ import type { Finding } from '../finding/error.ts'
 import type { Figures } from '../scene/scene.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { Table } from '../table/live/table.ts'
-import type { Meaning } from '../table/phrase/meaning.ts'
+import type { Meaning, Percentile } from '../table/phrase/meaning.ts'
 
 /** One drawing, with what it inherits and what its phrases mean. */
 export interface ResolvedDrawing {
@@ -22,6 +22,10 @@ export interface ResolvedDrawing {
   points: boolean
   /** Words at each shape: the texts between the values of the roles `label 0`, `label 1` and so on; `own`: the value that the shape shows. */
   label: { pieces: readonly string[] } | 'own' | undefined
+  /** Which shapes have words: those with the greatest values, those whose rows meet conditions; undefined for all. */
+  labelled: { top?: number; where?: Conditions } | undefined
+  /** Whether it has no entry in legends. */
+  unlisted: boolean
   /** Whether labels are unwanted, also those that a kind has of its own. */
   wordless: boolean
   /** The level of the other drawings' values at which a reference stands. */
@@ -39,7 +43,7 @@ export interface ResolvedDrawing {
   options: object
 }
 
-export type Level = 'mean' | 'median' | 'min' | 'max'
+export type Level = 'mean' | 'median' | 'min' | 'max' | Percentile
 
 export interface Resolved {
   /** What places words at shapes; undefined where there are none to place. */

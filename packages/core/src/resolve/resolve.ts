@@ -118,7 +118,7 @@ function tableOf({ table: name }: Drawing<any>, path: string, { table, tables }:
 function resolveOne(listed: Listed, index: number, description: Description): ResolvedDrawing {
   const { drawing, kind, table, path, inherits } = listed
   const above = inherits && !kind.alone ? description : undefined
-  const { roles, wide, label } = readRoles({ drawing, kind, above, table, path })
+  const { roles, wide, label, labelled } = readRoles({ drawing, kind, above, table, path })
   needPositions(roles, kind, drawing, path, table)
   needGrouping(roles, kind, path, table)
   const { looks, options } = looksOf(drawing, inherits ? description : {}, kind)
@@ -135,6 +135,8 @@ function resolveOne(listed: Listed, index: number, description: Description): Re
     between: looks.between ?? 'direct',
     points: looks.points === true,
     label,
+    labelled,
+    unlisted: drawing.listed === false,
     wordless: wish === false,
     level: drawing.level,
     top: looks.top === undefined ? undefined : { count: looks.top, rest: looks.rest },

@@ -2,6 +2,7 @@ import type { Description, Drawing } from '../describe/description.ts'
 import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import { partPath } from '../finding/part-path.ts'
+import type { Conditions } from '../table/group/where.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
@@ -19,7 +20,9 @@ export interface RoleSource {
 }
 
 /** Reads every phrase that a drawing is bound to. */
-export function readRoles(source: RoleSource): Pick<ResolvedDrawing, 'roles' | 'wide' | 'label'> {
+export function readRoles(
+  source: RoleSource,
+): Pick<ResolvedDrawing, 'roles' | 'wide' | 'label' | 'labelled'> {
   const { drawing, kind, above, table, path } = source
   const roles = new Map<string, Meaning>()
   let wide: ResolvedDrawing['wide']
@@ -54,7 +57,7 @@ export function readRoles(source: RoleSource): Pick<ResolvedDrawing, 'roles' | '
     } else roles.set(role, readPhrase(bound, table, at))
   }
   if (kind.parts) partsOnly(roles)
-  return { roles, wide, label: readLabel(source, roles) }
+  return { roles, wide, ...readLabel(source, roles) }
 }
 
 const isExtent = (bound: unknown): bound is { from: unknown; to: unknown } =>
@@ -75,19 +78,32 @@ function partsOnly(roles: Map<string, Meaning>): void {
 function readLabel(
   { drawing, above, table, path }: RoleSource,
   roles: Map<string, Meaning>,
-): ResolvedDrawing['label'] {
+): Pick<ResolvedDrawing, 'label' | 'labelled'> {
   const wish: unknown = drawing.label === undefined ? above?.label : drawing.label
-  if (wish === undefined || wish === null || wish === false) return undefined
-  if (wish === true) return 'own'
+  if (wish === undefined || wish === null || wish === false) return { label: undefined, labelled: undefined }
+  if (wish === true) return { label: 'own', labelled: undefined }
   const at = drawing.label === undefined ? 'label' : partPath(path, 'label')
-  const words = (wish as { words?: unknown }).words
+  const { words, top, where } = wish as { words?: unknown; top?: number; where?: Conditions }
+  const some = typeof wish === 'object' && (top !== undefined || where !== undefined)
+  const labelled = some ? checkSome({ top, where }, at) : undefined
   if (typeof words !== 'string') {
+    if (some) return { label: 'own', labelled }
     roles.set('label 0', readPhrase(wish, table, at))
-    return { pieces: ['', ''] }
+    return { label: { pieces: ['', ''] }, labelled }
   }
   const { pieces, holes } = readWords(words)
   holes.forEach((hole, i) => {
     roles.set(`label ${i}`, readPhrase(hole, table, `${at}.words`))
   })
-  return { pieces }
+  return { label: { pieces }, labelled }
+}
+
+function checkSome({ top, where }: NonNullable<ResolvedDrawing['labelled']>, at: string) {
+  if (top === undefined || (Number.isInteger(top) && top > 0)) return { top, where }
+  throw new DapploError(
+    'bad-description',
+    `${JSON.stringify(top)} is no number of shapes`,
+    `${at}.top`,
+    'Write a whole number above 0.',
+  )
 }

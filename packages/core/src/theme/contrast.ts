@@ -28,6 +28,10 @@ function luminance(rgb: Rgb): number {
   return 0.2126 * r + 0.7152 * g + 0.0722 * b
 }
 
+/** Whether a colour says itself how much of what lies behind shows through. */
+export const isTranslucent = (color: string): boolean =>
+  /^(rgba|hsla)\(|^#([\da-f]{4}|[\da-f]{8})$|\/\s*[\d.]+%?\s*\)$/i.test(color.trim())
+
 /** The contrast of two colours by WCAG 2, from 1 to 21; undefined where a colour cannot be read. */
 export function contrast(word: string, other: string): number | undefined {
   const [a, b] = [readColor(word), readColor(other)]

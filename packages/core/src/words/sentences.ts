@@ -9,6 +9,7 @@ export const SENTENCES = [
   'Greatest',
   'Mean {what}',
   'Median {what}',
+  'P{number} of {what}',
   'Least {what}',
   'Greatest {what}',
   'First {what}',

@@ -1,7 +1,8 @@
 import { kind } from '../../describe/kind.ts'
-import type { Between, Marks } from '../../describe/model.ts'
+import type { Between, MarkStyle, Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { Areas, Lines } from '../../scene/scene.ts'
+import { isTranslucent } from '../../theme/contrast.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { lonePoints } from '../lone-points.ts'
 import { alphaOf } from '../paint-of.ts'
@@ -49,7 +50,7 @@ export const area = kind({
       rows: i => (all[i].mark < 0 ? [] : marks.rowsOf(all[i].mark)),
       colors: marks.series.map(series => style.color ?? series.color),
       color: Uint16Array.from(marks.series, (_, i) => i),
-      alpha: alphaOf(style.opacity ?? (stacks && marks.series.length > 1 ? 0.9 : 0.28), bands.length),
+      alpha: alphaOf(opacityOf(marks, style, stacks), bands.length),
       along: { x: x.name, y: y.name },
       starts,
       x: Float32Array.from(atX, x.map),
@@ -92,6 +93,13 @@ export const area = kind({
     return [min, max]
   },
 })
+
+/** How faint areas are, unless that is told or their colour says it. */
+function opacityOf({ series }: Marks, { opacity, color }: MarkStyle, stacks: boolean): number {
+  if (opacity !== undefined) return opacity
+  if (isTranslucent(color ?? series[0]?.color ?? '')) return 1
+  return stacks && series.length > 1 ? 0.9 : 0.28
+}
 
 /** The bands that hold their values, worked out once for all frames in which the marks stay the same. */
 function rememberedSteps(

@@ -1,3 +1,4 @@
+import type { Drawing } from '../../describe/description.ts'
 import { kind } from '../../describe/kind.ts'
 import type { Between, Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
@@ -5,25 +6,30 @@ import { nearPixel, type PositionScale } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { lonePoints } from '../lone-points.ts'
+import { broken, GAP, reachOfSpan } from './breaks.ts'
 import { held } from './hold.ts'
 import { type Run, VertexList, visiblePath } from './path.ts'
 
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
-export const line = kind({
+export const line = kind<Pick<Drawing<any>, 'breakAfter'>>({
   name: 'line',
-  looks: ['between', 'points'],
+  looks: ['between', 'points', 'breakAfter'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps', 'size'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
-  draw({ id, marks, x, y, plot, density, style, memory, between, points, theme }) {
+  draw({ id, marks, x, y, plot, density, style, memory, between, points, theme, options }) {
     const runs = rememberedRuns(memory, marks, between)
-    const vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
-    const starts = new Uint32Array(runs.length + 1)
+    let vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
+    let starts = new Uint32Array(runs.length + 1)
     let thinned = false
     runs.forEach((run, i) => {
       thinned = visiblePath(run, x, plot, density, vertices) || thinned
       starts[i + 1] = vertices.length
     })
+    // What is nearer than two pixels is near, or a line that is thinned would be in pieces.
+    const pixels = 2 / Math.abs(x.factor * density || 1)
+    if (options.breakAfter !== undefined)
+      ({ vertices, starts } = broken(vertices, starts, Math.max(pixels, reachOfSpan(options.breakAfter))))
     const count = vertices.length
     const px = new Float32Array(count)
     const py = new Float32Array(count)
@@ -42,7 +48,9 @@ export const line = kind({
       clip: true,
       names: marks.series.map(series => series.key),
       // Vertices of a thinned line stand for stretches of rows, not for rows, so they have no keys.
-      keys: thinned ? [] : Array.from({ length: count }, (_, i) => marks.keyOf(mark[i])),
+      keys: thinned
+        ? []
+        : Array.from({ length: count }, (_, i) => (mark[i] === GAP ? `gap ${i}` : marks.keyOf(mark[i]))),
       rows: i => (mark[i] < 0 ? [] : marks.rowsOf(mark[i])),
       colors: marks.series.map(series => style.color ?? series.color),
       color: Uint16Array.from(marks.series, (_, i) => i),

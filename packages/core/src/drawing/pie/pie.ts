@@ -8,9 +8,9 @@ import { alphaOf, paintOf } from '../paint-of.ts'
 const TURN = Math.PI * 2
 
 /** Slices of a whole, clockwise from twelve o'clock; with a hole, a ring. What is zero, negative or missing has no slice. */
-export const pie = kind<Pick<Drawing<any>, 'hollow'>>({
+export const pie = kind<Pick<Drawing<any>, 'hollow' | 'values'>>({
   name: 'pie',
-  looks: ['hollow'],
+  looks: ['hollow', 'values'],
   styles: ['color', 'opacity'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'rect',

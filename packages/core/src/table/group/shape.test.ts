@@ -49,6 +49,8 @@ describe('phrases', () => {
     [{ x: 'route', y: 'count' }, [3, 2]],
     [{ x: 'route', y: 'distinct room' }, [1, 1]],
     [{ x: 'route', y: 'median of n' }, [2, 8]],
+    [{ x: 'route', y: 'p75 of n' }, [3, 8]],
+    [{ x: 'route', y: { p75: 'n', label: 'Slow' } }, [3, 8]],
     [{ x: 'route', y: 'last of n' }, [4, 8]],
     [{ x: 'route', y: 'max of n' }, [4, 8]],
     [{ x: 'route', y: 'share of n' }, [7 / 15, 8 / 15]],

@@ -54,13 +54,19 @@ function oracle(how: How, values: (number | null)[]): number {
   return {
     sum,
     mean: sum / there.length,
+    p90: between(sorted, 0.9),
+    p12: between(sorted, 0.12),
     median: sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2,
     min: sorted[0],
     max: sorted.at(-1)!,
     first: there[0],
     last: there.at(-1)!,
-  }[how]
+  }[how as 'sum' | 'p90' | 'p12']!
 }
+
+/** The value at a share of the way from the first to the last, by weights of all values. */
+const between = (sorted: number[], share: number) =>
+  sorted.reduce((sum, v, i) => sum + v * Math.max(0, 1 - Math.abs(i - (sorted.length - 1) * share)), 0)
 
 describe.each([
   ['one role', ['route']],
@@ -101,6 +107,8 @@ describe.each([
             'sum',
             'mean',
             'median',
+            'p90',
+            'p12',
             'min',
             'max',
             'first',

@@ -1,5 +1,5 @@
 import type { TableColumn } from '../cells/column.ts'
-import type { How } from '../phrase/meaning.ts'
+import { type How, shareOfPercentile } from '../phrase/meaning.ts'
 import type { Groups } from './group.ts'
 
 /** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
@@ -14,7 +14,8 @@ export function summarise(how: How, column: TableColumn | undefined, groups: Gro
   const cells = column!.cells
   const values = cells.type === 'text' ? cells.codes : cells.values
   if (how === 'distinct') return distinct(values, groups)
-  if (how === 'median') return median(values, groups)
+  const share = how === 'median' ? 0.5 : shareOfPercentile(how)
+  if (share !== undefined) return percentile(values, share, groups)
   if (how === 'sum' && cells.type !== 'text' && column!.extent.missing === 0) {
     addUp(cells.values, ofRow, rows, out)
     return out
@@ -80,19 +81,26 @@ function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {
   })
 }
 
-function median(values: ArrayLike<number>, groups: Groups): Float64Array {
+function percentile(values: ArrayLike<number>, share: number, groups: Groups): Float64Array {
   return Float64Array.from({ length: groups.count }, (_, group) =>
-    medianOf(
+    percentileOf(
       Float64Array.from(groups.rowsOf(group), row => values[row])
         .filter(value => value === value)
         .sort(),
+      share,
     ),
   )
 }
 
-/** The middle of sorted values, or of the two in the middle; NaN where there are none. */
-export function medianOf(sorted: ArrayLike<number>): number {
-  const middle = sorted.length >> 1
+/**
+ * The value below which a share (0 to 1) of sorted values lies, between two of them in proportion; NaN where there are
+ * none. Hyndman and Fan, "Sample Quantiles in Statistical Packages" (1996), definition 7.
+ */
+export function percentileOf(sorted: ArrayLike<number>, share: number): number {
   if (sorted.length === 0) return Number.NaN
-  return sorted.length % 2 ? sorted[middle] : (sorted[middle - 1] + sorted[middle]) / 2
+  const at = (sorted.length - 1) * share
+  const below = Math.floor(at)
+  const low = sorted[below]
+  const high = sorted[Math.min(sorted.length - 1, below + 1)]
+  return at === below ? low : low + (high - low) * (at - below)
 }

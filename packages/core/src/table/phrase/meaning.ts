@@ -1,8 +1,26 @@
 import type { Cycle, Unit } from '../cells/calendar.ts'
 import type { Format, Value, Words } from '../cells/options.ts'
 
+/** A percentile: `p90` is the value that 90 of 100 do not exceed. */
+export type Percentile = `p${number}`
 /** How the rows of a group become one value. */
-export type How = 'count' | 'distinct' | 'sum' | 'mean' | 'median' | 'min' | 'max' | 'first' | 'last'
+export type How =
+  | 'count'
+  | 'distinct'
+  | 'sum'
+  | 'mean'
+  | 'median'
+  | Percentile
+  | 'min'
+  | 'max'
+  | 'first'
+  | 'last'
+
+/** The share of values that a percentile's word names, above 0 and below 1; undefined for other words. */
+export function shareOfPercentile(word: string): number | undefined {
+  const share = /^p\d{1,2}(\.\d{1,4})?$/.test(word) ? Number(word.slice(1)) / 100 : 0
+  return share > 0 ? share : undefined
+}
 /** What is worked out over groups, after grouping. */
 export type WindowHow = 'share' | 'rank' | 'sum so far' | 'count so far'
 export type BucketUnit = Exclude<Unit, 'millisecond' | 'second'>

@@ -3,7 +3,15 @@ import { nearest, suggest } from '../../finding/nearest.ts'
 import { quoted } from '../../finding/plain-text.ts'
 import type { Cycle } from '../cells/calendar.ts'
 import type { Table } from '../live/table.ts'
-import type { BucketUnit, How, Meaning, MeaningOptions, WindowHow } from './meaning.ts'
+import {
+  type BucketUnit,
+  type How,
+  type Meaning,
+  type MeaningOptions,
+  type Percentile,
+  shareOfPercentile,
+  type WindowHow,
+} from './meaning.ts'
 
 const UNITS: readonly BucketUnit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
 const CYCLES: readonly Cycle[] = ['hour of day', 'weekday', 'day of month', 'day of year', 'month of year']
@@ -26,6 +34,12 @@ const OPENINGS = new Map<string, Opening[1]>([
   ...ENDS.map(how => opening(how, 'number or time', column => ({ is: 'summary', how, column }))),
   ...WINDOWS.map(how => opening(how, 'number', column => ({ is: 'window', how, column, within: [] }))),
 ])
+
+/** What begins with a word before "of"; percentiles are as many as there are numbers. */
+function openingOf(word: string): Opening[1] | undefined {
+  if (shareOfPercentile(word) === undefined) return OPENINGS.get(word)
+  return { needs: 'number', mean: column => ({ is: 'summary', how: word as Percentile, column }) }
+}
 
 /**
  * Understands a phrase over a table, in short or long form. An exact column name wins; two readings are an error.
@@ -56,8 +70,11 @@ function readShort(phrase: string, table: Table, path: string): Meaning {
 
   const readings: { meaning: Meaning; opening: string; column: string; needs: Needs }[] = []
   const openings: string[] = []
-  for (const [opening, { needs, mean }] of OPENINGS) {
-    if (!text.startsWith(`${opening} of `)) continue
+  const first = text.split(' ', 1)[0]
+  for (const opening of new Set([...OPENINGS.keys(), first])) {
+    const begins = text.startsWith(`${opening} of `) ? openingOf(opening) : undefined
+    if (!begins) continue
+    const { needs, mean } = begins
     openings.push(opening)
     const column = text.slice(opening.length + 4)
     if (table.column(column)) readings.push({ meaning: mean(column), opening, column, needs })
@@ -180,7 +197,7 @@ function readLong(phrase: Record<string, unknown>, table: Table, path: string): 
   }
   if ((key === 'share' || key === 'rank') && counting)
     return { ...options, is: 'window', how: key, within: within() }
-  const opening = OPENINGS.get(key)
+  const opening = openingOf(key)
   if (!opening)
     throw new DapploError(
       'unknown-phrase',
