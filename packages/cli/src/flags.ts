@@ -12,6 +12,7 @@ export function withChartFlags(command: Command): Command {
     .option('--draw <kind>', 'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
     .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
+    .option('--panes <phrase>', 'splits the chart into a pane for each value, such as route')
     .option('--color <phrase>', 'what colours tell apart, such as route')
     .option('--series <phrase>', 'what tells series apart without colour')
     .option('--shape <phrase>', 'what the forms of points tell apart')

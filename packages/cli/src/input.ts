@@ -139,6 +139,7 @@ export const FIELDS = [
   'legend',
   'background',
   'through',
+  'panes',
   'stamp',
   'id',
   'link',

@@ -13,6 +13,7 @@ import { trend } from './drawing/trend/trend.ts'
 import { labels } from './pane/labels.ts'
 import { advice } from './view/advice.ts'
 import { chartMaker } from './view/chart.ts'
+import { panes } from './view/panes.ts'
 
 export * from './small.ts'
 
@@ -39,6 +40,7 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
   checkHouse: checkStyles,
   advise: advice,
   labels,
+  panes,
 })
 
 export { keepRecent } from './table/live/keep.ts'

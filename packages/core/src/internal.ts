@@ -2,6 +2,7 @@
 
 export { sharedScales } from './describe/description.ts'
 export { checkState } from './describe/state-check.ts'
+
 export { plainText } from './finding/plain-text.ts'
 export { runsLeft } from './guide/mirror.ts'
 export { appear, type Between, between } from './motion/between.ts'
@@ -31,6 +32,6 @@ export {
 } from './table/group/question.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
 export { firstFont, fontsOf } from './theme/house.ts'
-export { tablesOf } from './view/charts.ts'
+export { isSpread, tablesOf } from './view/charts.ts'
 export type { Detail } from './view/responses.ts'
 export { View } from './view/view.ts'

@@ -48,9 +48,7 @@ export { paintCanvas } from './paint/canvas.ts'
 export type { Bitmap, Context2D, Pictures, Surroundings } from './paint/context.ts'
 export { paintSvg, type SvgOptions } from './paint/svg.ts'
 export { labels } from './pane/labels.ts'
-
 export type { Reading, ReadingRow } from './read/reading-texts.ts'
-
 export type { PositionScale } from './scale/scale.ts'
 export type {
   Areas,
@@ -67,9 +65,7 @@ export type {
   Wedges,
 } from './scene/scene.ts'
 export type { TableColumn } from './table/cells/column.ts'
-
 export type { Column, Format, Span, Value, Words } from './table/cells/options.ts'
-
 export type { Change } from './table/live/change.ts'
 export type { Counter, TableOptions } from './table/live/model.ts'
 export { selectedRows } from './table/live/selection.ts'
@@ -80,6 +76,7 @@ export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/text-width.ts'
 export { day, night, type Theme } from './theme/theme.ts'
 export { Chart, type ChartParts, chartMaker, on } from './view/chart.ts'
+export { panes } from './view/panes.ts'
 
 export { Spread, spread } from './view/spread.ts'
 export { compose } from './view/view.ts'

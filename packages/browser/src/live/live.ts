@@ -46,7 +46,7 @@ export class LiveChart implements Live, PartHost {
     this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
-      sharesPlaces: () => sharesPlaces(this.chart),
+      sharesPlaces: () => sharesPlaces(this.view.pictured.value),
       ready: () => !this.player.moving || this.moment !== undefined,
       moving: () => this.player.moving,
       tooltip: () => this.view.first.description.tooltip !== false,

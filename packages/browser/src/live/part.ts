@@ -1,4 +1,5 @@
-import { Chart, DapploError, Spread } from '@dapplo/core/small'
+import { isSpread } from '@dapplo/core/internal'
+import { Chart, DapploError, type Spread } from '@dapplo/core/small'
 import type { Part, PartName } from './model.ts'
 
 /** What a description asks for that only a part can do. */
@@ -11,14 +12,14 @@ const NEEDED: readonly [option: string, part: PartName][] = [
 
 /** Throws `missing-part` where a chart asks for what no part of these can do. */
 export function checkParts(shown: Chart | Spread, parts: readonly Part[]): void {
-  if (!(shown instanceof Spread || shown instanceof Chart))
+  if (!(shown instanceof Chart || (typeof shown === 'object' && shown !== null && isSpread(shown))))
     throw new DapploError(
       'bad-chart',
       `${shown === null ? 'null' : `A plain ${typeof shown}`} is no chart that can be shown`,
       'chart',
       'Make one with chart(table, { … }).',
     )
-  for (const { description } of shown instanceof Spread ? shown.charts : [shown])
+  for (const { description } of isSpread(shown) ? shown.charts : [shown])
     for (const [option, part] of NEEDED)
       if (
         (description as unknown as Record<string, unknown>)[option] &&

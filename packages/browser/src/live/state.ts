@@ -1,5 +1,5 @@
-import { tablesOf, type View } from '@dapplo/core/internal'
-import { type Chart, Spread, type State } from '@dapplo/core/small'
+import { isSpread, tablesOf, type View } from '@dapplo/core/internal'
+import type { Chart, Spread, State } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
 
 /** Tells a listener of every change of the state, until the returned function is called. */
@@ -34,4 +34,4 @@ export const followChanges = (view: View, changed: () => void): (() => void) =>
 
 /** Whether what is shown is one place along x in all of its panes. */
 export const sharesPlaces = (shown: Chart | Spread): boolean =>
-  shown instanceof Spread && (shown.description.share?.includes('x') ?? false)
+  isSpread(shown) && (shown.description.share?.includes('x') ?? false)

@@ -1,5 +1,5 @@
-import { paneAt, shownMeanings, type Told, tellMore, type View } from '@dapplo/core/internal'
-import { type Description, type Reading, type ReadingRow, Spread } from '@dapplo/core/small'
+import { isSpread, paneAt, shownMeanings, type Told, tellMore, type View } from '@dapplo/core/internal'
+import type { Description, Reading, ReadingRow } from '@dapplo/core/small'
 
 /** What a chart says of what is pointed at: further lines, words of its author's own. */
 export class Telling {
@@ -39,7 +39,7 @@ export class Telling {
     const chart = this.view.chart.value
     const pane = this.paneAt(reading)
     const i = pane ? this.view.composition.value.panes.indexOf(pane) : 0
-    return (chart instanceof Spread ? (chart.charts[i] ?? this.view.first) : chart).description
+    return (isSpread(chart) ? (chart.charts[i] ?? this.view.first) : chart).description
   }
 }
 

@@ -91,6 +91,19 @@ export const description = v.strictObject({
     v.union([v.literal(false), v.array(v.union([v.string(), long])), v.string(), v.function()]),
   ),
   through: v.optional(bind),
+  /** Splits the chart into a pane for each category: a phrase, or with how they stand. */
+  panes: v.optional(
+    v.union([
+      v.string(),
+      v.strictObject({
+        by: bind,
+        /** How many stand side by side. Default as the room asks. */
+        columns: v.optional(v.pipe(v.number(), v.integer(), v.minValue(1))),
+        /** Scales that have one domain in all of them. Default x and y. */
+        share: v.optional(v.array(v.picklist(['x', 'y']))),
+      }),
+    ]),
+  ),
 })
 
 /** Where the rows of a JSON file's table come from. */

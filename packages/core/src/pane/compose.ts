@@ -12,6 +12,8 @@ import { placeWords } from './words.ts'
 /** Below this width, in pixels, room goes to the shapes. */
 const NARROW = 400
 const TINY = 150
+/** What an axis that stands at another pane would take here, in pixels. */
+const AXIS_BESIDE = 40
 
 export const isTiny = (width: number, height: number): boolean => width < TINY || height < 90
 
@@ -24,10 +26,16 @@ export function layoutPane(input: PaneInput): PaneLayout {
   const { description, bound, theme, measure, box, labels } = input
   const { locale } = bound.tongue
   // A pane of a spread may be lower than a chart of its own.
-  const tiny = isTiny(box.width, input.prefix === '' ? box.height : box.height + 50)
-  const largest = largestRadius(box)
+  const tiny = isTiny(
+    box.width + (input.sharedBeside ? AXIS_BESIDE : 0),
+    input.prefix === '' ? box.height : box.height + 50,
+  )
+  const largest = input.largest ?? largestRadius(box)
   const axes = planAxes({ ...input, largest, labelRoom: box.width * 0.36 })
-  if (input.sharedBelow) for (const axis of axes) if (axis.role === 'x') axis.hidden = true
+  for (const axis of axes) {
+    if (axis.role === 'x' ? input.sharedBelow : input.sharedBeside) axis.hidden = true
+    if (axis.role === 'y' && input.titled) axis.title = ''
+  }
   const pies = new Map(
     bound.drawings
       .filter(drawn => labels && drawn.drawing.kind.parts)
@@ -77,6 +85,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
       : alone
   return {
     insets,
+    under: box.y + box.height - alone.plot.y - alone.plot.height,
     draw: most => ({ ...fromItsSide(drawPane(planned, most ? layoutBeside(most) : alone), box), insets }),
   }
 }
@@ -86,7 +95,8 @@ const isEmpty = ({ drawing, marks }: Bound['drawings'][number]) =>
   marks.length === 0 || (drawing.kind.parts === true && !marks.y.at.some(value => value > 0))
 
 /** The radius of the largest point whose size is bound, in pixels: in proportion to the chart. */
-const largestRadius = (box: Box) => Math.max(4, Math.min(22, Math.min(box.width, box.height) / 16))
+export const largestRadius = ({ width, height }: Pick<Box, 'width' | 'height'>) =>
+  Math.max(4, Math.min(22, Math.min(width, height) / 16))
 
 /** What legends on the left and right leave of the box. */
 function innerBox(box: Box, legends: Legends): Box {

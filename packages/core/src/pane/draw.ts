@@ -117,12 +117,12 @@ function guideShapes(
   plot: Box,
   layouts: ReadonlyMap<string, AxisLayout>,
 ): Found<{ behind: Batch[]; zeros: Batch[]; labels: Batch[] }> {
-  const { theme, sharedBelow } = input
+  const { theme, sharedBelow, sharedBeside } = input
   const value = { behind: [] as Batch[], zeros: [] as Batch[], labels: [] as Batch[] }
   const findings: Finding[] = []
   for (const axis of room.axes) {
     const layout = layouts.get(axis.name)!
-    if (room.empty || (axis.hidden && !sharedBelow)) continue
+    if (room.empty || (axis.hidden && !(axis.role === 'x' ? sharedBelow : sharedBeside))) continue
     const look = withStrongLines(axis, layout, plot)
     findings.push(...look.findings)
     value.behind.push(...gridShapes(layout, look.value, plot, theme))

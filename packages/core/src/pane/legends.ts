@@ -71,6 +71,8 @@ export interface LegendContext
   named: boolean
   /** The radius of the largest point, in pixels. */
   largest: number
+  /** Whether it stands apart from the plots that it explains. */
+  apart?: boolean
 }
 
 /** Decides which legends a chart needs, and where they stand. `named`: names are at the shapes already. */
@@ -82,6 +84,7 @@ export function planLegends({
   tiny,
   named,
   largest,
+  apart,
   theme,
   measure,
 }: LegendContext): Legends {
@@ -100,7 +103,7 @@ export function planLegends({
     const id = role === 'color' ? 'legend' : `legend/${role}`
     out.needed.push({ ids: [`${id}/names`, 'ends/names'], entries })
     if (tiny) continue
-    if (role === 'color' && endsSuit(wish, bound, entries, axes, box)) {
+    if (role === 'color' && !apart && endsSuit(wish, bound, entries, axes, box)) {
       out.ends = { entries, width: endNamesWidth(entries, theme, measure) }
       continue
     }

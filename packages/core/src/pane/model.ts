@@ -1,5 +1,5 @@
 import type { Bound, Domain, LegendSeries } from '../bind/model.ts'
-import type { Settled } from '../describe/description.ts'
+import type { Background, Settled, SpreadOptions } from '../describe/description.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
@@ -109,11 +109,57 @@ export interface PaneInput {
   outside: boolean
   /** Whether another pane below shows the same horizontal axis. */
   sharedBelow?: boolean
+  /** Whether another pane before it shows the same vertical axis. */
+  sharedBeside?: boolean
+  /** The radius of the largest point whose size is bound, in pixels, where other panes have the same. */
+  largest?: number
+  /** Whether titles of vertical axes stand elsewhere. */
+  titled?: boolean
 }
 
 /** A pane that knows where its plot will be, and has drawn nothing yet. */
 export interface PaneLayout {
   insets: Insets
+  /** The room under its plot, in pixels. */
+  under: number
   /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others. */
   draw(insets?: Insets): Pane
+}
+
+/** One chart of a picture, ready to be laid out. */
+export interface PictureChart {
+  description: Settled & HeadingWords
+  /** The numbers in its heading. */
+  figures: HeadingFigures
+  bound: Bound
+  domains: ReadonlyMap<string, Domain>
+  /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
+  outside: boolean
+  labels: PlacesLabels | undefined
+  leftOut: PaneInput['leftOut']
+}
+
+/** A spread, with its words filled; `panes`: whether its charts are the panes of one. */
+export type SpreadInput = SpreadOptions & {
+  figures?: HeadingFigures
+  panes?: boolean
+  compose(input: PictureInput, spread: SpreadInput, box: Box, words: Batch[]): Pane[]
+}
+
+export interface PictureInput {
+  charts: readonly PictureChart[]
+  /** How the charts stand together; undefined for a single chart. */
+  spread: SpreadInput | undefined
+  /** What lies behind everything, where told. */
+  background: string | Background | undefined
+  frame: Frame
+  theme: Theme
+  measure: Measure
+  tongue: Tongue
+  words: { title: string; description: string }
+  zoom: State['zoom']
+  /** The entry of a legend that stands out. */
+  preview: string | undefined
+  /** Room to leave beside plots at least, so that they line up with those of other pictures. */
+  beside: Insets | undefined
 }

@@ -24,11 +24,15 @@ const AROUND = { x: 4, y: 4 }
 /** The words of a picture that answer to a person: entries of legends, and names at the axes. */
 export function hotspots(composition: Composition, measure: Measure): Hotspot[] {
   const out: Hotspot[] = []
+  const entries = new Map(
+    composition.panes.flatMap(({ bound }) => bound.legend).map(entry => [entry.key, entry]),
+  )
+  // A legend of all panes stands with none of them.
+  const apart = composition.scene.batches.filter(({ id }) => /^legend/.test(id))
   composition.panes.forEach((pane, i) => {
-    const entries = new Map(pane.bound.legend.map(entry => [entry.key, entry]))
-    for (const batch of pane.batches) {
+    for (const batch of i === 0 && pane.prefix !== '' ? [...pane.batches, ...apart] : pane.batches) {
       if (batch.kind !== 'texts') continue
-      const id = batch.id.slice(pane.prefix.length)
+      const id = batch.id.startsWith(pane.prefix) ? batch.id.slice(pane.prefix.length) : batch.id
       if (/^(legend|ends)(\/\w+)?\/names$/.test(id)) {
         batch.texts.forEach((name, t) => {
           const entry = entries.get(String(batch.keys[t]))

@@ -52,6 +52,8 @@ export interface Resolved {
   description: Settled
   /** What the chart is played through, where it is. */
   throughMeaning: Meaning | undefined
+  /** What splits it into panes, and how they stand. */
+  panes: { by: Meaning; columns: number | undefined; share: string[] } | undefined
   /** The words around the chart, understood. */
   heading: ResolvedHeading[]
   /** What is amiss with them. */

@@ -55,6 +55,7 @@ export function resolve(
     labels,
     description: settled(description),
     throughMeaning: readThrough(description, table),
+    panes: readPanes(description, table),
     heading,
     findings: [...(advise?.(description, listed, kinds) ?? []), ...findings],
     tables: [...new Set(drawings.map(drawing => drawing.table))],
@@ -173,6 +174,21 @@ function readThrough({ through }: Description, table: Table): Meaning | undefine
     'through',
     'Name a column or a bucket, such as "year of departed".',
   )
+}
+
+function readPanes({ panes }: Description, table: Table): Resolved['panes'] {
+  if (panes === undefined) return undefined
+  const told = typeof panes === 'object' ? panes : { by: panes }
+  const path = typeof panes === 'object' ? 'panes.by' : 'panes'
+  const by = readPhrase(told.by, table, path)
+  if (isMeasure(by) || by.is === 'value')
+    throw new DapploError(
+      'bad-description',
+      `${by.is === 'value' ? 'A single value' : 'A summary'} has no categories to split by`,
+      path,
+      'Name a column or a bucket, such as "route".',
+    )
+  return { by, columns: told.columns, share: [...(told.share ?? ['x', 'y'])] }
 }
 
 function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string): Kind {

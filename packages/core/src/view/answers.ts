@@ -6,7 +6,7 @@ import { type Answer, unanswered } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
-import { chartsOf, tablesOf } from './charts.ts'
+import { chartsOf, isSpread, tablesOf } from './charts.ts'
 import type { Spread } from './spread.ts'
 
 /** What can be shown at a moment. */
@@ -15,10 +15,19 @@ export interface Answered {
   shown: Chart | Spread
   /** For each of its charts the answers to its drawings, and to the holes of its heading where they are there. */
   charts: { drawings: Asked<Shaped>[]; heading: (Shaped | undefined)[][] }[]
+  /** The same for the heading of the chart that is split into these. */
+  heading: (Shaped | undefined)[][]
   /** Whether answers are on their way. */
   waiting: boolean
   /** What newer answers failed with. */
   findings: Finding[]
+}
+
+/** What is asked for a picture. */
+interface Questions {
+  shown: Chart | Spread
+  charts: { drawings: Asked[]; heading: Answer[][] }[]
+  heading: Answer[][]
 }
 
 /** An answer that has come, or has failed. */
@@ -45,8 +54,12 @@ export class Answers {
     // Asked anew when a table, a selection or the description changes, but not because an answer arrives.
     const asked = computed(() => {
       for (const table of tablesOf(shown.value)) table.version.value
+      const split = isSpread(shown.value) ? shown.value.split : undefined
       return {
         shown: shown.value,
+        heading: split
+          ? askHeading(split.resolved, split.table, tongue.value, filterFor(split)?.(split.table))
+          : [],
         charts: chartsOf(shown.value).map(chart => {
           const { resolved, table } = chart
           const filter = filterFor(chart)
@@ -57,7 +70,7 @@ export class Answers {
         }),
       }
     })
-    this.now = computed(() => this.answered(asked.value.shown, asked.value.charts))
+    this.now = computed(() => this.answered(asked.value))
   }
 
   /** Ends when no answer is on its way. */
@@ -70,7 +83,7 @@ export class Answers {
     }).then(() => stop())
   }
 
-  private answered(shown: Chart | Spread, charts: { drawings: Asked[]; heading: Answer[][] }[]): Answered {
+  private answered({ shown, charts, heading }: Questions): Answered {
     const findings: Finding[] = []
     let lacking = 0
     let waiting = false
@@ -80,6 +93,13 @@ export class Answers {
       if (!arrival || 'error' in arrival) lacking++
       return arrival
     }
+    const filled = (holes: Answer[][]) =>
+      holes.map(list =>
+        list.map(answer => {
+          const arrival = read(answer)
+          return arrival && 'shaped' in arrival ? arrival.shaped : undefined
+        }),
+      )
     const answers = charts.map(({ drawings, heading }) => ({
       drawings: drawings.map(ask => {
         const { drawing, question, answer } = ask
@@ -88,15 +108,10 @@ export class Answers {
         if (arrival) findings.push(noAnswer(drawing.table.title, arrival.error, drawing.path))
         return { ...ask, answer: unanswered(drawing.table, question, arrival ? 'failed' : 'on its way') }
       }),
-      heading: heading.map(holes =>
-        holes.map(answer => {
-          const arrival = read(answer)
-          return arrival && 'shaped' in arrival ? arrival.shaped : undefined
-        }),
-      ),
+      heading: filled(heading),
     }))
     if (lacking > 0 && this.last) return { ...this.last, waiting, findings }
-    const now = { shown, charts: answers, waiting, findings }
+    const now = { shown, charts: answers, heading: filled(heading), waiting, findings }
     if (lacking === 0) this.last = now
     return now
   }

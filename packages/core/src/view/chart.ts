@@ -12,6 +12,11 @@ import { Table } from '../table/live/table.ts'
 import type { House } from '../theme/house.ts'
 import type { Theme } from '../theme/theme.ts'
 
+/** What splits charts into panes; the view knows what it can do. */
+export interface Panes {
+  readonly part: 'panes'
+}
+
 /** What charts can do beside drawing their kinds. */
 export interface ChartParts {
   /** Checks a description and what its tables are told, before phrases are read; throws when something is amiss. */
@@ -25,6 +30,8 @@ export interface ChartParts {
     words: typeof wordsLeftOut
     frame(frame: Frame, tables: readonly Table[]): Finding[]
   }
+  /** Splits a chart into panes, where a description has `panes`. */
+  panes?: Panes
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels
 }
@@ -70,6 +77,13 @@ export class Chart<R = any> {
     this.tables = tables
     this.parts = parts
     this.description = Object.freeze({ ...description })
+    if (description.panes !== undefined && !parts.panes)
+      throw new DapploError(
+        'missing-part',
+        'The part "panes" is not here, and "panes" needs it',
+        'panes',
+        'Import it from dapplo/small and make charts by chartMaker({}, { panes }), or import chart from dapplo.',
+      )
     this.resolved = resolve(table, this.description, kinds, tables, parts.labels, parts.advise?.looks)
   }
 

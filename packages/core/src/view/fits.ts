@@ -3,8 +3,8 @@ import type { Bound, Domain } from '../bind/model.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import type { Chart } from './chart.ts'
-import { chartsOf } from './charts.ts'
-import { Spread } from './spread.ts'
+import { chartsOf, isSpread } from './charts.ts'
+import type { Spread } from './spread.ts'
 
 /** Where scales end, by name. */
 export type Ends = ReadonlyMap<string, { min: number; max: number }>
@@ -16,7 +16,7 @@ export class Fits {
   /** For each chart its domains; scales that a spread shares have the same in all of them. */
   settle(shown: Chart | Spread, bounds: readonly Bound[]): Found<Map<string, Domain>>[] {
     const all = chartsOf(shown).map((chart, i) => this.settleChart(chart, bounds[i]))
-    for (const name of shown instanceof Spread ? (shown.description.share ?? []) : []) {
+    for (const name of isSpread(shown) ? (shown.description.share ?? []) : []) {
       const own = all.map(({ value }) => value.get(name)).filter(domain => domain !== undefined)
       const joint = {
         min: Math.min(...own.map(domain => domain.min)),

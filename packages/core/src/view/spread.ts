@@ -1,14 +1,19 @@
 import type { SpreadOptions } from '../describe/description.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
+import { composeSpread } from '../pane/spread.ts'
 import { Chart } from './chart.ts'
 
 /** Several charts in one picture, lined up; scales named in `share` have one domain in all of them. */
 export class Spread {
   readonly charts: readonly Chart[]
   readonly description: SpreadOptions
+  /** The chart of which these are the panes; undefined where charts are put together by hand. */
+  readonly split: Chart | undefined
+  /** Lays its charts out in one picture. */
+  readonly compose = composeSpread
 
-  constructor(charts: readonly Chart[], options: SpreadOptions = {}) {
+  constructor(charts: readonly Chart[], options: SpreadOptions = {}, split?: Chart) {
     if (charts.length === 0 || !charts.every(chart => chart instanceof Chart)) {
       throw new DapploError(
         'bad-description',
@@ -27,6 +32,7 @@ export class Spread {
       )
     }
     this.charts = [...charts]
+    this.split = split
     this.description = Object.freeze({ ...options })
   }
 

@@ -22,10 +22,11 @@ import type { Theme } from '../theme/theme.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
-import { bindAll, chartsOf, columnFindings, tablesOf, wordsOf } from './charts.ts'
+import { bindAll, chartsOf, columnFindings, isSpread, tablesOf, wordsOf } from './charts.ts'
 import { type Ends, Fits, widenedBy } from './fits.ts'
+import type { SplitsCharts } from './panes.ts'
 import { type Detail, Responses } from './responses.ts'
-import { Spread } from './spread.ts'
+import type { Spread } from './spread.ts'
 
 /** How much of the ground is in each shade of a colour, so that neighbours differ. */
 const SHADES = [0, 0.42, 0.2, 0.56, 0.1, 0.5, 0.3, 0.64]
@@ -42,6 +43,8 @@ export class View {
   readonly chart: Signal<Chart | Spread>
   readonly state: Signal<State>
   readonly frame: Signal<Frame>
+  /** What is in the picture: the chart, or the spread of its panes. */
+  readonly pictured: ReadonlySignal<Chart | Spread>
   readonly composition: ReadonlySignal<Composition>
   /** How the chart speaks in its frame. */
   readonly tongue: ReadonlySignal<Tongue>
@@ -62,6 +65,7 @@ export class View {
   /** Ends of the position scales as this chart alone would have them; those of categories are left out. */
   readonly ends: ReadonlySignal<Ends>
   private readonly found: ReadonlySignal<readonly Finding[]>
+  private splitter: ReturnType<SplitsCharts['splitter']> | undefined
   private readonly fits = new Fits()
   private readonly responses = new Responses(this)
   private readonly answers: Answers
@@ -81,13 +85,20 @@ export class View {
     const houseWords = computed(() => framed.value.house?.words)
     const tongue = computed(() => tongueOf(locale.value, houseWords.value))
     this.tongue = tongue
-    const answers = new Answers(this.chart, tongue, chart =>
+    const split = computed(() => {
+      for (const table of tablesOf(this.chart.value)) table.version.value
+      this.splitter ??= (this.first.parts.panes as SplitsCharts | undefined)?.splitter()
+      return this.splitter?.(this.chart.value, tongue.value) ?? { value: this.chart.value, findings: [] }
+    })
+    this.pictured = computed(() => split.value.value)
+    const answers = new Answers(this.pictured, tongue, chart =>
       this.responses.filterFor(chart, this.detail.value, this.only.value),
     )
     this.answers = answers
     const theme = computed(() => {
       const { theme: wish, house } = framed.value
-      const { background } = answers.now.value.shown.description
+      const { background } =
+        (answers.now.value.shown as Spread).split?.description ?? answers.now.value.shown.description
       const theme = groundTheme(themeOf(wish, house), background, house)
       const color = this.detail.value?.color
       return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
@@ -126,15 +137,22 @@ export class View {
         fillHeading(resolved.heading, charts[i].heading, locale.value),
       )
     })
+    const headingOfAll = computed(() => {
+      const { shown, heading } = answers.now.value
+      const split = isSpread(shown) ? shown.split : undefined
+      return fillHeading(split?.resolved.heading ?? [], heading, locale.value)
+    })
     const words = computed(() =>
       wordsOf(
         answers.now.value.shown,
         bounds.value,
         headings.value.map(({ words }) => words),
+        headingOfAll.value.words,
       ),
     )
     this.composition = computed(() => {
       const { shown } = answers.now.value
+      const split = isSpread(shown) ? shown.split : undefined
       return composePicture({
         charts: chartsOf(shown).map(({ resolved, parts }, i) => ({
           description: { ...resolved.description, ...headings.value[i].words },
@@ -145,8 +163,16 @@ export class View {
           labels: resolved.labels as PlacesLabels | undefined,
           leftOut: parts.advise?.words,
         })),
-        background: shown.description.background,
-        spread: shown instanceof Spread ? shown.description : undefined,
+        background: (split ?? shown).description.background,
+        spread: isSpread(shown)
+          ? {
+              ...shown.description,
+              ...headingOfAll.value.words,
+              figures: headingOfAll.value.figures,
+              panes: split !== undefined,
+              compose: shown.compose,
+            }
+          : undefined,
         frame: framed.value,
         tongue: tongue.value,
         theme: theme.value,
@@ -164,6 +190,7 @@ export class View {
       return [
         ...new Set(chartsOf(shown).flatMap(chart => chart.resolved.drawings.flatMap(columnFindings))),
         ...findings,
+        ...split.value.findings,
         ...(this.first.parts.advise?.frame(framed.value, tablesOf(shown)) ?? []),
         ...chartsOf(shown).flatMap(chart => chart.resolved.findings),
         ...bounds.value.flatMap((bound, i) => [
