@@ -17,6 +17,7 @@ export type {
   Legends,
   Long,
   Motion,
+  Note,
   Order,
   Phrase,
   Place,
@@ -47,7 +48,7 @@ export { DapploError, type Finding } from './finding/error.ts'
 export { paintCanvas } from './paint/canvas.ts'
 export type { Bitmap, Context2D, Pictures, Surroundings } from './paint/context.ts'
 export { paintSvg, type SvgOptions } from './paint/svg.ts'
-export { labels } from './pane/labels.ts'
+export { labels } from './pane/label/labels.ts'
 export type { Reading, ReadingRow } from './read/reading-texts.ts'
 export type { PositionScale } from './scale/scale.ts'
 export type {

@@ -56,6 +56,8 @@ export type Gesture = InferOutput<typeof schema.gesture>
 export type Control = InferOutput<typeof schema.control>
 /** Words that say what a chart shows at the moment. */
 export type Stamp = NonNullable<InferOutput<typeof schema.whole>['stamp']>
+/** Words about something in a picture: a datum, a stretch or a moment. */
+export type Note = InferOutput<typeof schema.note>
 /** A picture behind a chart. */
 export type Background = InferOutput<typeof schema.background>
 

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { column, span, words } from '../table/cells/column-schema.ts'
+import { column, span, value, words } from '../table/cells/column-schema.ts'
 import { step } from '../table/reshape/step-schema.ts'
 import { house, motion } from '../theme/house-schema.ts'
 import { legend } from './legend-schema.ts'
@@ -29,6 +29,20 @@ export const control = v.strictObject({
   label: v.optional(words),
   /** What people read for each value; default the value itself. */
   names: v.optional(v.pipe(v.array(words), v.readonly())),
+})
+
+const noted = v.union([value, v.strictObject({ from: value, until: value })])
+
+/** Words about something in the picture, with an arrow to a datum or a bracket over a stretch. */
+export const note = v.strictObject({
+  words,
+  /** A value on the scale, or a stretch of it. With x or y alone, the note is about the shape that stands there. */
+  x: v.optional(noted),
+  y: v.optional(noted),
+  /** The name of the series whose shape is meant. Default the one that reaches farthest. */
+  series: v.optional(v.string()),
+  /** The vertical scale on which y is a value. Default `y`. */
+  against: v.optional(v.string()),
 })
 
 /** Words that say what is shown at the moment. */
@@ -77,6 +91,10 @@ export const whole = v.strictObject({
   detailOf: v.optional(v.string()),
   /** Controls that stand above the chart, each of which sets a part of the description. */
   controls: v.optional(v.array(control)),
+  /** Words about single data, stretches or moments, placed so that they hide nothing. */
+  notes: v.optional(v.array(note)),
+  /** Whether title and subtitle name series in their colours. Default false. */
+  colorNames: v.optional(v.boolean()),
   motion: v.optional(motion),
 })
 

@@ -12,7 +12,13 @@ export interface WordBlock {
 
 /** Title and subtitle from the top left, each at most two lines. */
 export function heading(
-  words: { title?: string; subtitle?: string; figures?: { title?: Figures; subtitle?: Figures } },
+  words: {
+    title?: string
+    subtitle?: string
+    figures?: { title?: Figures; subtitle?: Figures }
+    /** The inks of names that are written in their own. */
+    inks?: ReadonlyMap<string, string>
+  },
   x: number,
   y: number,
   width: number,
@@ -28,17 +34,70 @@ export function heading(
   )
   const titles = new TextBuilder('title', { ...title, anchor: 'start' })
   const subtitles = new TextBuilder('subtitle', { ...subtitle, anchor: 'start' })
+  const inked = (
+    builder: TextBuilder,
+    line: string,
+    left: number,
+    y: number,
+    ink: string,
+    i: number,
+    figures: Figures | undefined,
+    widthOf: (text: string) => number,
+  ) => {
+    const pieces = words.inks ? piecesOf(line, words.inks) : [{ text: line, ink: undefined }]
+    let before = ''
+    pieces.forEach((piece, p) => {
+      // Numbers that count stand in the first piece that has none of its own ink.
+      builder.add(
+        piece.text,
+        left + widthOf(before),
+        y,
+        piece.ink ?? ink,
+        p === 0 ? i : `${i} ${p}`,
+        undefined,
+        pieces.length === 1 ? figures : undefined,
+      )
+      before += piece.text
+    })
+  }
   let at = y
   titleLines.forEach(({ line, figures }, i) => {
-    titles.add(line, x, at + title.size * 0.92, theme.text, i, undefined, figures)
+    inked(titles, line, x, at + title.size * 0.92, theme.text, i, figures, text => measure(text, title))
     at += title.size * LINE
   })
   subtitleLines.forEach(({ line, figures }, i) => {
-    subtitles.add(line, x, at + subtitle.size, theme.muted, i, undefined, figures)
+    inked(subtitles, line, x, at + subtitle.size, theme.muted, i, figures, text => measure(text, subtitle))
     at += subtitle.size * LINE + 1
   })
   return { height: at - y, batches: [...titles.build(), ...subtitles.build()] }
 }
+
+/** A line cut where names begin and end that have inks of their own; the longest name that fits is meant. */
+function piecesOf(
+  line: string,
+  inks: ReadonlyMap<string, string>,
+): { text: string; ink: string | undefined }[] {
+  const names = [...inks.keys()].filter(name => name !== '').sort((a, b) => b.length - a.length)
+  const out: { text: string; ink: string | undefined }[] = []
+  let plain = ''
+  for (let at = 0; at < line.length; ) {
+    const name = names.find(name => line.startsWith(name, at) && isWord(line, at, name.length))
+    if (name === undefined) {
+      plain += line[at++]
+      continue
+    }
+    if (plain !== '') out.push({ text: plain, ink: undefined })
+    plain = ''
+    out.push({ text: name, ink: inks.get(name) })
+    at += name.length
+  }
+  if (plain !== '' || out.length === 0) out.push({ text: plain, ink: undefined })
+  return out
+}
+
+/** Whether no letter stands before or after a stretch of a line. */
+const isWord = (line: string, from: number, length: number): boolean =>
+  !/[\p{L}\p{N}]$/u.test(line.slice(0, from)) && !/^[\p{L}\p{N}]/u.test(line.slice(from + length))
 
 /** The lines of words, each with the numbers of them all: with others, it is what stands in its place then. */
 function linesOf(

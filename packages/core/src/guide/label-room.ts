@@ -72,6 +72,14 @@ export class LabelRoom {
     return !hits(this.fine, box)
   }
 
+  /** How far a stroke from (x1, y1) runs until it has left all labels, in pixels. */
+  leavesLabels({ x1, y1, x2, y2 }: Stroke): number {
+    const length = Math.hypot(x2 - x1, y2 - y1)
+    const pieces = piecesOf(x1, y1, x2, y2, 2)
+    const last = pieces.findLastIndex(piece => !this.taken.every(other => apart(piece, other, 0)))
+    return last < 0 ? 0 : ((last + 1) / pieces.length) * length
+  }
+
   /** Whether a leader crosses no point or line, and no label. */
   isLeaderClear({ x1, y1, x2, y2 }: Stroke): boolean {
     // Its own point lies at its beginning.

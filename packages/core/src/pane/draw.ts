@@ -16,11 +16,11 @@ import type { Batch, Box, Lines } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
 import { themeOnGround } from '../theme/house.ts'
 import type { Theme } from '../theme/theme.ts'
+import type { DrawnShapes } from './label/drawn.ts'
 import type { PlotLayout, PlotRoom } from './layout.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
 import type { Pane, PaneInput, PlannedAxis } from './model.ts'
 import { nothing } from './nothing.ts'
-import type { DrawnShapes } from './shape-labels.ts'
 import { stampInside } from './stamp.ts'
 import { tinyWords } from './tiny.ts'
 import { tooMany } from './too-many.ts'
@@ -56,7 +56,15 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
   const worded =
     tiny || empty || !labels
       ? { value: [], findings: [] }
-      : labels.shapes(drawn, tongue, formsOf(bound.scales, input.domains, input.zoom), plot, theme, measure)
+      : labels.shapes(
+          drawn,
+          tongue,
+          formsOf(bound.scales, input.domains, input.zoom),
+          { notes: description.notes ?? [], scales, zoomed: input.zoom !== undefined },
+          plot,
+          theme,
+          measure,
+        )
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value

@@ -10,7 +10,7 @@ import type { Batch, Box, Scene } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
-import type { PlacesLabels } from './labels.ts'
+import type { PlacesLabels } from './label/labels.ts'
 
 /** One axis of a chart, before it has a size. */
 export interface PlannedAxis {

@@ -1,8 +1,10 @@
+import type { Bound } from '../bind/model.ts'
 import { TextBuilder } from '../guide/build.ts'
 import { footing, heading, type WordBlock } from '../guide/heading.ts'
 import type { GuideBlock } from '../guide/legend.ts'
 import { ellipsis, LINE } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
+import { readableInk } from '../theme/contrast.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { PlannedLegend } from './legends.ts'
@@ -31,7 +33,7 @@ const BESIDE_STAMP = 20
 
 /** What words around the plot are placed from; `inner`: what legends beside the plot leave of the box. */
 export interface WordsContext
-  extends Pick<PaneInput, 'description' | 'figures' | 'box' | 'theme' | 'measure'> {
+  extends Pick<PaneInput, 'description' | 'bound' | 'figures' | 'box' | 'theme' | 'measure'> {
   legends: readonly PlannedLegend[]
   axes: readonly PlannedAxis[]
   inner: Box
@@ -41,6 +43,7 @@ export interface WordsContext
 /** Places title, subtitle, legends above and below, axis titles, caption and source in a box; `inner`: what legends beside the plot leave. */
 export function placeWords({
   description,
+  bound,
   figures,
   legends,
   axes,
@@ -68,6 +71,7 @@ export function placeWords({
         title: shown.has('title') ? description.title : undefined,
         subtitle: shown.has('subtitle') ? description.subtitle : undefined,
         figures,
+        inks: description.colorNames ? inksOf(bound, theme) : undefined,
       },
       x,
       y,
@@ -156,6 +160,10 @@ export function placeWords({
     levelTitles: shown.has('levelTitles'),
   }
 }
+
+/** The inks of series in words: their colours, as much stronger as reading them asks. */
+const inksOf = ({ legend }: Bound, theme: Theme): Map<string, string> =>
+  new Map(legend.map(({ name, color }) => [name, readableInk(color, theme)]))
 
 /** Titles of vertical axes stand upright above their axis, in lines where a side has several. */
 function axisTitles(

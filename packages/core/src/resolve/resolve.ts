@@ -48,7 +48,7 @@ export function resolve(
   const listed = listOf({ table, description, kinds, tables })
   const drawings = listed.map((listed, index) => resolveOne(listed, index, description))
   checkTold(description.tooltip, table)
-  needLabels(drawings, labels)
+  needLabels(drawings, description, labels)
   const { value: heading, findings } = resolveHeading({ ...description, ...stampOf(description) }, table)
   return {
     drawings,
@@ -150,16 +150,24 @@ function resolveOne(listed: Listed, index: number, description: Description): Re
 }
 
 /** Words at shapes need the part that places them. */
-function needLabels(drawings: readonly ResolvedDrawing[], labels: Labels | undefined): void {
+function needLabels(
+  drawings: readonly ResolvedDrawing[],
+  { notes }: Description,
+  labels: Labels | undefined,
+): void {
   const labelled = drawings.find(
     drawing => drawing.label !== undefined || (drawing.kind.labelled && !drawing.wordless),
   )
-  if (!labelled || labels) return
-  const needs = labelled.label === undefined ? `the kind "${labelled.kind.name}"` : '"label"'
+  if (labels || (!labelled && !notes?.length)) return
+  const needs = !labelled
+    ? '"notes"'
+    : labelled.label === undefined
+      ? `the kind "${labelled.kind.name}"`
+      : '"label"'
   throw new DapploError(
     'missing-part',
     `The part "labels" is not here, and ${needs} needs it`,
-    partPath(labelled.path, 'label'),
+    labelled ? partPath(labelled.path, 'label') : 'notes',
     'Import it from dapplo/small and make charts by chartMaker({}, { labels }), or import chart from dapplo.',
   )
 }

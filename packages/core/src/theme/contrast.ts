@@ -64,3 +64,12 @@ export function blend(color: string, other: string, share: number): string {
   const mixed = a.map((value, i) => Math.round(value + (b[i] - value) * share))
   return `#${mixed.map(value => value.toString(16).padStart(2, '0')).join('')}`
 }
+
+/** A colour as an ink that can be read on a theme's ground: with as much of the theme's own ink in it as that takes. */
+export function readableInk(color: string, theme: Theme): string {
+  for (let share = 0; share < 1; share += 0.1) {
+    const ink = blend(color, theme.text, share)
+    if ((contrast(ink, theme.background) ?? READABLE) >= READABLE) return ink
+  }
+  return theme.text
+}

@@ -1,11 +1,11 @@
-import type { BoundDrawing } from '../bind/model.ts'
-import { lookOf } from '../bind/naming.ts'
-import type { FormOf, NumberForm } from '../bind/number-forms.ts'
-import { MOST_ALIKE, ownValues, presentOf, roleTexts } from '../bind/values.ts'
-import { briefWriter, valueText } from '../scale/number-format.ts'
-import type { Figures } from '../scene/scene.ts'
-import type { RoleValues } from '../table/group/shape.ts'
-import { fillWords } from '../words/holes.ts'
+import type { BoundDrawing } from '../../bind/model.ts'
+import { lookOf } from '../../bind/naming.ts'
+import type { FormOf, NumberForm } from '../../bind/number-forms.ts'
+import { MOST_ALIKE, ownValues, presentOf, roleTexts } from '../../bind/values.ts'
+import { briefWriter, valueText } from '../../scale/number-format.ts'
+import type { Figures } from '../../scene/scene.ts'
+import type { RoleValues } from '../../table/group/shape.ts'
+import { fillWords } from '../../words/holes.ts'
 
 /** The numbers in the labels of a drawing, for pictures on the way to others; undefined where there are none. */
 export function labelFigures(

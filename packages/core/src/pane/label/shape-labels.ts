@@ -1,34 +1,31 @@
-import { levelName, roundedLevel } from '../bind/level.ts'
-import type { BoundDrawing } from '../bind/model.ts'
-import { labelOf } from '../bind/naming.ts'
-import type { FormOf } from '../bind/number-forms.ts'
-import { labelTexts, roleTexts } from '../bind/values.ts'
-import { isLying } from '../drawing/is-lying.ts'
-import type { Finding } from '../finding/error.ts'
-import type { Found } from '../finding/found.ts'
-import { partPath } from '../finding/part-path.ts'
-import type { LabelJob } from '../guide/bar-labels.ts'
-import { LabelRoom } from '../guide/label-room.ts'
-import { placeLabels } from '../guide/place-labels.ts'
-import { arrangeOf } from '../resolve/looks.ts'
-import type { Batch, Box, Texts } from '../scene/scene.ts'
-import type { Measure } from '../theme/text-width.ts'
-import type { Theme } from '../theme/theme.ts'
-import type { Tongue } from '../words/tongue.ts'
+import { levelName, roundedLevel } from '../../bind/level.ts'
+import type { BoundDrawing } from '../../bind/model.ts'
+import { labelOf } from '../../bind/naming.ts'
+import type { FormOf } from '../../bind/number-forms.ts'
+import { labelTexts, roleTexts } from '../../bind/values.ts'
+import { isLying } from '../../drawing/is-lying.ts'
+import type { Finding } from '../../finding/error.ts'
+import type { Found } from '../../finding/found.ts'
+import { partPath } from '../../finding/part-path.ts'
+import type { LabelJob } from '../../guide/bar-labels.ts'
+import { LabelRoom } from '../../guide/label-room.ts'
+import { placeLabels } from '../../guide/place-labels.ts'
+import { arrangeOf } from '../../resolve/looks.ts'
+import type { Batch, Box, Texts } from '../../scene/scene.ts'
+import type { Measure } from '../../theme/text-width.ts'
+import type { Theme } from '../../theme/theme.ts'
+import type { Tongue } from '../../words/tongue.ts'
+import { tooMany } from '../too-many.ts'
+import type { DrawnShapes } from './drawn.ts'
 import { labelFigures, numberWriter } from './label-figures.ts'
-import { tooMany } from './too-many.ts'
-
-/** The shapes of one drawing. */
-export interface DrawnShapes {
-  bound: BoundDrawing
-  batches: readonly Batch[]
-}
+import { type NoteContext, placeNotes } from './notes.ts'
 
 /** Places the words at all shapes of a plot: references first, since they say the most. Those without room are told of. */
 export function shapeLabels(
   drawn: readonly DrawnShapes[],
   tongue: Tongue,
   formOf: FormOf,
+  noted: Pick<NoteContext, 'notes' | 'scales' | 'zoomed'>,
   plot: Box,
   theme: Theme,
   measure: Measure,
@@ -47,7 +44,7 @@ export function shapeLabels(
       return job ? [{ bound, job }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
-  if (jobs.length === 0) return { value: [], findings }
+  if (jobs.length === 0 && noted.notes.length === 0) return { value: [], findings }
   const room = new LabelRoom(
     { x: plot.x - 1, y: plot.y - 3, width: plot.width + 2, height: plot.height + 4 },
     drawn.flatMap(drawn => drawn.batches),
@@ -63,7 +60,8 @@ export function shapeLabels(
       })
     return batches
   })
-  return { value, findings }
+  const notes = placeNotes({ ...noted, drawn, room, plot, theme, measure })
+  return { value: [...value, ...notes.value], findings: [...findings, ...notes.findings] }
 }
 
 function jobFor(

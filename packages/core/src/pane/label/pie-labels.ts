@@ -1,18 +1,18 @@
-import type { BoundDrawing } from '../bind/model.ts'
-import { lookOf, measureTitle } from '../bind/naming.ts'
-import { labelTexts, shareTexts } from '../bind/values.ts'
+import type { BoundDrawing } from '../../bind/model.ts'
+import { lookOf, measureTitle } from '../../bind/naming.ts'
+import { labelTexts, shareTexts } from '../../bind/values.ts'
 import {
   planSlices,
   ringCentre,
   type SlicePlan,
   type SliceWords,
   sliceLabels,
-} from '../guide/slice-labels.ts'
-import { briefText } from '../scale/number-format.ts'
-import type { Batch, Box, Wedges } from '../scene/scene.ts'
-import type { Measure } from '../theme/text-width.ts'
-import type { Theme } from '../theme/theme.ts'
-import type { Tongue } from '../words/tongue.ts'
+} from '../../guide/slice-labels.ts'
+import { briefText } from '../../scale/number-format.ts'
+import type { Batch, Box, Wedges } from '../../scene/scene.ts'
+import type { Measure } from '../../theme/text-width.ts'
+import type { Theme } from '../../theme/theme.ts'
+import type { Tongue } from '../../words/tongue.ts'
 
 /** The words at each slice: its name, and its share of the whole unless the description says what. */
 export function sliceWords(bound: BoundDrawing, locale: string): (mark: number) => SliceWords {

@@ -1,4 +1,4 @@
-import type { Labels } from '../describe/model.ts'
+import type { Labels } from '../../describe/model.ts'
 import { pieLabels, planPie } from './pie-labels.ts'
 import { shapeLabels } from './shape-labels.ts'
 
