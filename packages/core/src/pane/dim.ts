@@ -1,8 +1,10 @@
 import type { BoundDrawing } from '../bind/model.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { paintOf } from '../drawing/paint-of.ts'
 import type { Areas, Batch, Lines, Pixels, Scene } from '../scene/scene.ts'
 import { shapeCount } from '../scene/scene.ts'
 import type { RowTest } from '../table/live/selection.ts'
+import { partsOfRects, partsOfWedges, selectedShares } from './dim-parts.ts'
 import type { Composition, Pane } from './model.ts'
 
 /** By drawing: whether a row of its table is among those that stand out. */
@@ -22,22 +24,32 @@ export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
     const test = bound && tests.get(bound)
     if (!bound || !test) return [batch]
     const found = { test, pane, bound }
-    return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found.test)
+    return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found)
   })
   return { ...scene, batches }
 }
 
-function dimBatch(batch: Batch, test: RowTest): Batch[] {
+function dimBatch(batch: Batch, { test, bound }: { test: RowTest; bound: BoundDrawing }): Batch[] {
   if (batch.kind === 'lines' || batch.kind === 'areas') return dimLines(batch, test)
+  const shares =
+    batch.kind === 'rects' || batch.kind === 'wedges' ? selectedShares(bound, batch, test) : undefined
   const { rows } = batch
   const alpha = new Float32Array(shapeCount(batch))
   for (let i = 0; i < alpha.length; i++) {
     const own = batch.alpha ? batch.alpha[i] : 1
     // In a cloud, what is selected becomes more solid as well.
-    alpha[i] = rows && !has(rows(i), test) ? own * DIM : Math.min(1, own * LIT)
+    const whole = shares ? shares[i] > 1 - 1e-9 : rows && has(rows(i), test)
+    alpha[i] = rows && !whole ? own * DIM : Math.min(1, own * LIT)
   }
   if (!rows) alpha.fill(DIM)
-  return [{ ...batch, alpha }]
+  const faint = [{ ...batch, alpha }]
+  // What is selected of a shape that stands for many rows is shown within it.
+  if (!shares?.some(share => share > 0 && share < 1 - 1e-9)) return faint
+  return batch.kind === 'rects'
+    ? [...faint, partsOfRects(batch, shares, isLying(bound.marks))]
+    : batch.kind === 'wedges'
+      ? [...faint, partsOfWedges(batch, shares)]
+      : faint
 }
 
 function has(rows: ArrayLike<number>, test: RowTest): boolean {
