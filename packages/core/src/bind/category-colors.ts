@@ -6,8 +6,16 @@ import { partPath } from '../finding/part-path.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { isRest } from '../table/group/top.ts'
+import { BEYOND_EIGHT, WITHOUT_COLOR } from '../theme/palette-marks.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type Coded, type SeriesPart, usedCodes } from './series-parts.ts'
+
+/** A category's colour, and the places of its pattern and its dash among those; 0 for none. */
+export interface CategoryLook {
+  color: string
+  hatch: number
+  dash: number
+}
 
 /** The colour of each category: as told by chart or column, else by its place among all values that the column ever had. */
 export function categoryColors(
@@ -15,7 +23,7 @@ export function categoryColors(
   description: Settled,
   theme: Theme,
   drawing: ResolvedDrawing,
-): Found<(code: number) => string> {
+): Found<(code: number) => CategoryLook> {
   const findings: Finding[] = []
   const told = description.scales?.color?.colors
   const listed = Array.isArray(told) && told.length > 0 ? told : theme.colors
@@ -30,8 +38,18 @@ export function categoryColors(
         Object.hasOwn(named, coded.names[code])
         ? named[coded.names[code]]
         : undefined
-  const value = (code: number) =>
+  const colorOf = (code: number) =>
     isRest(coded.keys[code]) ? theme.missing : (own(code) ?? listed[code % listed.length])
+  const all = description.scales?.color?.hatched
+  const ownPalette = listed === theme.colors
+  const value = (code: number): CategoryLook => {
+    const told = all ?? (ownPalette && own(code) === undefined)
+    const marks = all ? WITHOUT_COLOR : BEYOND_EIGHT
+    const place = code % marks.hatch.length
+    return isRest(coded.keys[code]) || !told
+      ? { color: colorOf(code), hatch: 0, dash: 0 }
+      : { color: colorOf(code), hatch: marks.hatch[place], dash: marks.dash[place] }
+  }
   const used = [...usedCodes(coded)]
   const unnamed = used.filter(code => own(code) === undefined && !isRest(coded.keys[code]))
   const path = partPath(drawing.path, 'color')
@@ -44,7 +62,7 @@ export function categoryColors(
         'Keep the top ones, give more colours in scales.color.colors, or bind color to something with fewer values.',
       path,
     })
-  } else if (roles.length === 1) findings.push(...alike(unnamed, value, coded.names, path))
+  } else if (roles.length === 1) findings.push(...alike(unnamed, colorOf, coded.names, path))
   findings.push(...unknownNames(Array.isArray(told) ? {} : (told ?? {}), coded))
   return { value, findings }
 }

@@ -4,6 +4,7 @@ import { DapploError, type Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { partPath } from '../finding/part-path.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
+import { HATCHES, type Hatch } from '../scene/hatch.ts'
 import { MARKERS } from '../scene/marker.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -87,17 +88,22 @@ export function seriesFor(
     findings.push(...painted.findings)
     return painted.value
   }
-  const paint = coloredAt >= 0 ? paintBy(parts[coloredAt]) : () => constant
+  const paint = coloredAt >= 0 ? paintBy(parts[coloredAt]) : () => ({ color: constant, hatch: 0, dash: 0 })
   if (shapeAt >= 0) findings.push(...tooMany(parts[shapeAt], 'shape', MARKERS.length, 'forms', drawing))
   if (dashAt >= 0) findings.push(...tooMany(parts[dashAt], 'dash', DASHES.length, 'dashes', drawing))
-  const colorOf = (code: number) => drawing.style.color ?? (code < 0 ? theme.missing : paint(code))
+  const colorOf = (code: number) => drawing.style.color ?? (code < 0 ? theme.missing : paint(code).color)
+  const markOf = (code: number, mark: 'hatch' | 'dash') =>
+    drawing.style.color !== undefined || code < 0 ? 0 : paint(code)[mark]
+  const hatchOf = (code: number): Hatch | undefined => HATCHES[markOf(code, 'hatch') - 1]
+  const ownDash = (code: number) => (dash.length > 0 ? dash : DASHES[markOf(code, 'dash')])
   const shapeOf = (code: number) => MARKERS[code < 0 ? MARKERS.length - 1 : code % MARKERS.length]
   const dashOf = (code: number) => DASHES[code < 0 ? DASHES.length - 1 : code % DASHES.length]
   const series = codes.map(own => ({
     key: own.map((code, p) => (code < 0 ? '' : parts[p].coded.keys[code])).join('\u001f'),
     name: own.map((code, p) => nameOf(parts[p], code, tongue)).join(', '),
     color: coloredAt >= 0 ? colorOf(own[coloredAt]) : constant,
-    dash: dashAt >= 0 ? dashOf(own[dashAt]) : dash,
+    dash: dashAt >= 0 ? dashOf(own[dashAt]) : coloredAt >= 0 ? ownDash(own[coloredAt]) : dash,
+    hatch: coloredAt >= 0 ? hatchOf(own[coloredAt]) : undefined,
     shape: shapeAt >= 0 ? shapeOf(own[shapeAt]) : undefined,
   }))
   const table = drawing.table
@@ -131,7 +137,8 @@ export function seriesFor(
         by,
         title,
         color: p === coloredAt ? colorOf(code) : coloredAt >= 0 ? theme.muted : constant,
-        dash: p === dashAt ? dashOf(code) : dash,
+        dash: p === dashAt ? dashOf(code) : p === coloredAt && dashAt < 0 ? ownDash(code) : dash,
+        hatch: p === coloredAt ? hatchOf(code) : undefined,
         shape: p === shapeAt ? shapeOf(code) : undefined,
       })
     })

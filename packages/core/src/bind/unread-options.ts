@@ -34,6 +34,7 @@ const SCALE_OPTIONS: Readonly<Record<keyof Scale, readonly Reads[]>> = {
   each: ['periods'],
   missing: ['periods'],
   colors: ['colors', 'ramp'],
+  hatched: ['colors'],
 }
 
 /** By option: the axes that read it. */

@@ -1,5 +1,6 @@
 import type { InferOutput } from 'valibot'
 import type { PositionScale } from '../scale/scale.ts'
+import type { Hatch } from '../scene/hatch.ts'
 import type { Marker } from '../scene/marker.ts'
 import type { Batch, Box, Pixels, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/cells/pyramid.ts'
@@ -48,6 +49,8 @@ export interface Series {
   dash: readonly number[]
   /** The form of its points. Default a disc. */
   shape?: Marker
+  /** The pattern of its surfaces. Default none. */
+  hatch?: Hatch
 }
 
 /** What a drawing is made from: its rows, or groups of rows, in the terms of its scales. */

@@ -37,6 +37,8 @@ export const scale = v.strictObject({
   each: v.optional(v.pipe(v.number(), v.minValue(1))),
   /** Of `through`: whether periods without rows are bridged by one glide, or the one before is held. Default `bridge`. */
   missing: v.optional(v.picklist(['bridge', 'hold'])),
+  /** Of colours: whether patterns and dashes tell categories apart as well, as in print without colour. Default beyond the first eight alone. */
+  hatched: v.optional(v.boolean()),
   /** Colours of categories: a list in order, or by category. */
   colors: v.optional(v.union([v.array(v.string()), v.record(v.string(), v.string())])),
 })

@@ -1,12 +1,23 @@
 import type { MarkStyle, Marks } from '../describe/model.ts'
+import type { Hatched } from '../scene/hatch.ts'
 
 /** The colours of marks: by value where they are shaded, else by series, unless a constant is given. */
-export function paintOf(marks: Marks, style: MarkStyle): { colors: readonly string[]; color: Uint16Array } {
+export function paintOf(
+  marks: Marks,
+  style: MarkStyle,
+): { colors: readonly string[]; color: Uint16Array; hatched?: Hatched } {
   if (marks.shade && style.color === undefined) return { colors: marks.shade.colors, color: marks.shade.of }
   return {
     colors: marks.series.map(series => style.color ?? series.color),
     color: marks.seriesOf ?? new Uint16Array(marks.length),
+    hatched: hatchedOf(marks, style),
   }
+}
+
+/** The patterns of series whose colours alone do not tell them apart. */
+export function hatchedOf({ series }: Marks, style: MarkStyle): Hatched | undefined {
+  if (style.color !== undefined || !series.some(({ hatch }) => hatch)) return undefined
+  return Object.fromEntries(series.flatMap(({ color, hatch }) => (hatch ? [[color, hatch]] : [])))
 }
 
 /** One transparency for all marks; nothing where they are solid. */

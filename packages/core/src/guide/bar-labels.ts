@@ -65,7 +65,9 @@ export function inBox(
   theme: Theme,
 ): LabelSpot | undefined {
   if (!(box.width >= width + 3 && box.height >= font.size + 3)) return undefined
-  const ink = (batch.alpha?.[shape] ?? 1) < 0.8 ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
+  // Over strokes letters need an edge.
+  const bare = (batch.alpha?.[shape] ?? 1) >= 0.8 && !batch.hatched?.[batch.colors[batch.color[shape]]]
+  const ink = !bare ? undefined : inkOn(batch.colors[batch.color[shape]], theme)
   const spot: Spot = {
     x: box.x + box.width / 2,
     y: box.y + box.height / 2 + font.size * MIDDLE,

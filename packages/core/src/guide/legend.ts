@@ -145,13 +145,17 @@ function swatches(id: string, placed: Placed[], theme: Theme): Batch[] {
   const of = (swatch: LegendEntry['swatch']) => placed.filter(placed => placed.entry.swatch === swatch)
   const bars = of('rect').map(run => ({
     x: run.x,
-    y: run.y - 2,
+    y: run.entry.hatch ? run.y - 3 : run.y - 2,
     width: RUN,
-    height: 4,
+    height: run.entry.hatch ? 7 : 4,
     color: colorOf(run.entry, theme),
     key: run.entry.key,
   }))
-  return [...boxes(`${id}/bars`, bars, 0), ...strokes(id, of('line'), theme), ...dots(id, of('disc'), theme)]
+  const hatched = Object.fromEntries(
+    of('rect').flatMap(({ entry }) => (entry.hatch && !entry.hidden ? [[entry.color, entry.hatch]] : [])),
+  )
+  const surfaces = boxes(`${id}/bars`, bars, 0).map(batch => ({ ...batch, hatched }))
+  return [...surfaces, ...strokes(id, of('line'), theme), ...dots(id, of('disc'), theme)]
 }
 
 function strokes(id: string, placed: Placed[], theme: Theme): Lines[] {

@@ -18,6 +18,7 @@ import {
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
 import type { Bitmap, Context2D, Pictures, Surroundings } from './context.ts'
+import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching.ts'
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
 import { snapped } from './snap.ts'
@@ -75,17 +76,17 @@ function paintBatch(
 ): void {
   switch (batch.kind) {
     case 'rects':
-      return paintRects(batch, context)
+      return paintRects(batch, context, scene.background)
     case 'discs':
       return paintDiscs(batch, context)
     case 'wedges':
-      return paintWedges(batch, context)
+      return paintWedges(batch, context, scene.background)
     case 'pixels':
       return paintPixels(batch, context, bitmap)
     case 'lines':
       return paintLines(batch, context)
     case 'areas':
-      return paintAreas(batch, context)
+      return paintAreas(batch, context, scene.background)
     case 'segments':
       return paintSegments(batch, context, density)
     case 'texts':
@@ -95,7 +96,7 @@ function paintBatch(
   }
 }
 
-function paintRects(batch: Rects, context: Context2D): void {
+function paintRects(batch: Rects, context: Context2D, ground = WHITE): void {
   const { x, y, width, height, round, radius, color, colors, alpha, edge } = batch
   let before = -1
   for (let i = 0; i < x.length; i++) {
@@ -112,12 +113,16 @@ function paintRects(batch: Rects, context: Context2D): void {
     const r = Math.min(radius, side === 1 || side === 3 ? Math.min(h, w / 2) : Math.min(w, h / 2))
     if (side === 0 || r < 0.5) context.fillRect(x[i], y[i], w, h)
     else roundedRect(context, x[i], y[i], w, h, side, r)
+    const hatch = hatchOf(batch, i)
+    if (hatch) hatchOver(context, boxOfRect(batch, i), hatch, ground, () => context.rect(x[i], y[i], w, h))
     if (edge) edgeRect(context, x[i], y[i], w, h, edge)
   }
   context.globalAlpha = 1
 }
 
 const TURN = Math.PI * 2
+/** What stands for the ground of a picture that has none. */
+const WHITE = '#ffffff'
 
 function paintDiscs(batch: Discs, context: Context2D): void {
   const { x, y, radius, ring, color, colors, alpha } = batch
@@ -144,7 +149,7 @@ function paintDiscs(batch: Discs, context: Context2D): void {
   context.globalAlpha = 1
 }
 
-function paintWedges(batch: Wedges, context: Context2D): void {
+function paintWedges(batch: Wedges, context: Context2D, ground = WHITE): void {
   const { ring, color, colors, alpha } = batch
   context.lineJoin = 'round'
   for (let i = 0; i < batch.x.length; i++) {
@@ -153,6 +158,12 @@ function paintWedges(batch: Wedges, context: Context2D): void {
     traceWedge(batch, i, context)
     context.fillStyle = colors[color[i]]
     context.fill()
+    const hatch = hatchOf(batch, i)
+    if (hatch) {
+      hatchOver(context, boxOfWedge(batch, i), hatch, ground, () => traceWedge(batch, i, context))
+      context.beginPath()
+      traceWedge(batch, i, context)
+    }
     if (ring.width === 0) continue
     context.strokeStyle = ring.color
     context.lineWidth = ring.width
@@ -209,7 +220,7 @@ function traceLine(x: Float32Array, y: Float32Array, start: number, end: number,
   }
 }
 
-function paintAreas(batch: Areas, context: Context2D): void {
+function paintAreas(batch: Areas, context: Context2D, ground = WHITE): void {
   const { names, color, colors, alpha } = batch
   for (let i = 0; i < names.length; i++) {
     context.globalAlpha = alpha ? alpha[i] : 1
@@ -217,6 +228,11 @@ function paintAreas(batch: Areas, context: Context2D): void {
     context.beginPath()
     traceBands(batch, i, context, () => context.closePath())
     context.fill()
+    const hatch = hatchOf(batch, i)
+    if (hatch)
+      hatchOver(context, boxOfBand(batch, i), hatch, ground, () =>
+        traceBands(batch, i, context, () => context.closePath()),
+      )
   }
   context.globalAlpha = 1
 }

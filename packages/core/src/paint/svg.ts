@@ -18,6 +18,7 @@ import {
 } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 import { traceBands } from './bands.ts'
+import { fillOf, hatchDefinitions } from './hatching.ts'
 import { short } from './hundredths.ts'
 import { pixelRuns } from './pixels.ts'
 import { snapped } from './snap.ts'
@@ -51,6 +52,8 @@ export function paintSvg(scene: Scene, options: SvgOptions = {}): string {
   if (scene.title) out.push(`<title>${escapeXml(scene.title)}</title>`)
   if (scene.description) out.push(`<desc>${escapeXml(scene.description)}</desc>`)
   if (options.style) out.push(`<style>${options.style.replace(/</g, '')}</style>`)
+  const patterns = hatchDefinitions(scene, escapeXml)
+  if (patterns) out.push(patterns)
   if (scene.background) out.push(`<rect width="100%" height="100%" fill="${escapeXml(scene.background)}"/>`)
   // A nested svg clips without needing an id, so charts on one page cannot get in each other's way.
   let open: number | undefined
@@ -119,7 +122,8 @@ function grouped(
       nowColor = color[i]
       nowAlpha = alpha
       const opacity = alpha < 1 ? ` ${attribute}-opacity="${short(alpha)}"` : ''
-      out.push(`<g ${attribute}="${escapeXml(colors[nowColor])}"${opacity}>`)
+      const paint = attribute === 'fill' ? fillOf(batch, nowColor) : colors[nowColor]
+      out.push(`<g ${attribute}="${escapeXml(paint)}"${opacity}>`)
     }
     const link = batch.links?.(i)
     out.push(link ? `<a href="${escapeXml(link)}">${shape}</a>` : shape)

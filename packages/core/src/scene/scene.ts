@@ -1,4 +1,5 @@
 import type { PositionScale } from '../scale/scale.ts'
+import type { Hatched } from './hatch.ts'
 
 /** A rectangle in pixels; y grows downwards. */
 export interface Box {
@@ -34,6 +35,8 @@ interface Shapes {
   color: Uint16Array
   /** 0 to 1, by shape; absent where all are 1. */
   alpha?: Float32Array
+  /** Patterns of strokes over surfaces, by their colour; absent for none. */
+  hatched?: Hatched
   /** The scales that placed the shapes, so that motion can follow them. */
   along?: { x?: string; y?: string }
   /** Words that a kind wants to stand at its shapes, by shape; placed with all other labels. */

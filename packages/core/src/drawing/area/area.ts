@@ -5,7 +5,7 @@ import type { Areas, Lines } from '../../scene/scene.ts'
 import { isTranslucent } from '../../theme/contrast.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { lonePoints } from '../lone-points.ts'
-import { alphaOf } from '../paint-of.ts'
+import { alphaOf, hatchedOf } from '../paint-of.ts'
 import { rememberedStack, type Stack, stacked } from '../stack.ts'
 import { piled, type Vertex } from './pile.ts'
 import { type Piling, steppedBands } from './steps.ts'
@@ -49,6 +49,7 @@ export const area = kind({
       keys: all.map(vertex => (vertex.mark < 0 ? '' : marks.keyOf(vertex.mark))),
       rows: i => (all[i].mark < 0 ? [] : marks.rowsOf(all[i].mark)),
       colors: marks.series.map(series => style.color ?? series.color),
+      hatched: hatchedOf(marks, style),
       color: Uint16Array.from(marks.series, (_, i) => i),
       alpha: alphaOf(opacityOf(marks, style, stacks), bands.length),
       along: { x: x.name, y: y.name },

@@ -39,6 +39,7 @@ export const pie = kind<Pick<Drawing<any>, 'hollow' | 'values'>>({
       keys: order.map(mark => marks.keyOf(mark)),
       rows: i => marks.rowsOf(order[i]),
       colors: paint.colors,
+      hatched: paint.hatched,
       color: Uint16Array.from(order, mark => paint.color[mark]),
       alpha: alphaOf(style.opacity ?? 1, count),
       x: new Float32Array(count).fill(plot.x + plot.width / 2),
