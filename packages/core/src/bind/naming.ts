@@ -101,6 +101,10 @@ export function lookOf(values: RoleValues): {
   }
 }
 
+/** Whether a bin that begins here is the open one, which holds all from there on. */
+export const isOpenBin = (meaning: Meaning, start: number): boolean =>
+  meaning.is === 'bins' && meaning.until !== undefined && start >= meaning.until - 1e-9
+
 /** Whole numbers around the years that people speak of: `1987` is read as a year, `1,987` as a quantity. */
 function readsAsYears({ cells, extent }: NonNullable<RoleValues['column']>): boolean {
   return (

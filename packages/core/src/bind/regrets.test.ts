@@ -71,6 +71,13 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { draw: ['bar', { as: 'line', y: 'year', against: 'right' }], x: 'pier', y: 'boarded' },
   ],
   [
+    'a far value among bins',
+    [...Array.from({ length: 40 }, (_, i) => ({ load: (i * 7) % 12 })), { load: 96 }],
+    { draw: 'bar', x: 'bins of load', y: 'count' },
+    ['far-value', 'x'],
+    { draw: 'bar', x: { bins: 'load', until: 12 }, y: 'count' },
+  ],
+  [
     'one far value',
     kiln,
     LINE,

@@ -8,7 +8,7 @@ import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { rowsWhere } from '../table/group/where.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
-import { lookOf, unitOf } from './naming.ts'
+import { isOpenBin, lookOf, unitOf } from './naming.ts'
 import type { FormOf, NumberForm } from './number-forms.ts'
 
 /** Numbers up to this many are written alike, with as many decimals as tell them apart. */
@@ -89,9 +89,9 @@ export function roleTexts(values: RoleValues, locale: string, form: NumberForm =
   const unit = unitOf(values)
   const all = cells.values
   const write = textsOf(cells.type, all, values, unit, locale, form)
-  if (!ends || !values.spans) return write
+  if (!ends || (!values.spans && meaning.is !== 'bins')) return write
   const writeEnd = textsOf(cells.type, ends, values, unit, locale, form)
-  return mark => `${write(mark)} – ${writeEnd(mark)}`
+  return mark => (isOpenBin(meaning, all[mark]) ? `${write(mark)}+` : `${write(mark)} – ${writeEnd(mark)}`)
 }
 
 function textsOf(

@@ -41,7 +41,7 @@ export type Long<R> = {
   | Key<'sum' | 'mean' | 'median' | 'sum so far', Num<R>>
   | { [percentile: `p${number}`]: Num<R> }
   | Key<'share' | 'rank', Num<R> | { count: true }>
-  | { bins: Num<R>; width?: number; number?: number }
+  | { bins: Num<R>; width?: number; number?: number; until?: number }
   | { ratio: Num<R>; to: Num<R> }
 )
 /** What a role is bound to: a phrase, a datum through the scale, or null for "not inherited". */

@@ -50,7 +50,7 @@ export const looks = {
   /** The curve of a trend. Default `linear`. */
   fit: v.optional(
     v.union([
-      v.picklist(['linear', 'log', 'exponential', 'local']),
+      v.picklist(['linear', 'log', 'exponential', 'power', 'local']),
       v.strictObject({ degree: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10)) }),
     ]),
   ),

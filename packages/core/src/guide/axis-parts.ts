@@ -25,6 +25,8 @@ export interface AxisInput {
   wish?: number | number[] | { every: number | TimeStep }
   /** The finest unit the values have: no ticks between days where there is one value a day. */
   unit?: Unit
+  /** Where an open bin begins, which holds all from there on: no number beyond it is read off the axis. */
+  openFrom?: number
   /** Whether values fill intervals of that unit, so that labels stand in their middle: instants have theirs at their place. */
   intervals?: boolean
   /** Whether all values are whole numbers, so that nothing between two of them is worth a tick. */

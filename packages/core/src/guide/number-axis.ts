@@ -30,7 +30,9 @@ export function numberAxis(context: AxisContext): AxisLayout {
       max: round.max && !(max > 0 && input.max <= 0),
     }
   }
-  const texts = (values: readonly number[]) => tickTexts(values, look)
+  const { openFrom = Number.POSITIVE_INFINITY } = input
+  const texts = (values: readonly number[]) =>
+    tickTexts(values, look).map((text, i) => (values[i] >= openFrom - 1e-9 ? `${text}+` : text))
   // A reader needs a few marks to measure by, and more only slowly as the axis grows.
   const most = mostLabels(context)
   const findings: Finding[] = []
@@ -87,6 +89,8 @@ export function numberAxis(context: AxisContext): AxisLayout {
   const low = Math.min(min, max)
   const high = Math.max(min, max)
   ticks = ticks.filter(value => value >= low && value <= high && input.kind.allows(value))
+  if (ticks.some(value => value > openFrom))
+    ticks = [...ticks.filter(value => value < openFrom - step * 0.3), openFrom]
   if (input.kind.name !== 'linear' || Array.isArray(wish)) {
     const all = texts(ticks)
     ticks = keptApart(ticks, scale, all, context).map(i => ticks[i])

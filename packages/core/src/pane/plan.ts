@@ -1,6 +1,6 @@
 import { measures } from '../bind/domain.ts'
 import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
-import { labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
+import { isOpenBin, labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
 import { formOn, formsOf, isShared } from '../bind/number-forms.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
 import { DapploError } from '../finding/error.ts'
@@ -80,6 +80,7 @@ function planOne(
       locale: bound.tongue.locale,
     },
     unit: unitOf(values),
+    openFrom: openBin(values),
     intervals: meaning.is === 'bucket',
     whole: !shared && source.uses.every(({ values }) => isWhole(values)),
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
@@ -106,6 +107,12 @@ function planOne(
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
   }
+}
+
+/** Where the open bin begins; undefined where there is none. */
+function openBin({ meaning, cells }: RoleValues): number | undefined {
+  if (cells.type === 'text' || meaning.is !== 'bins' || meaning.until === undefined) return undefined
+  return cells.values.find(start => isOpenBin(meaning, start))
 }
 
 /** Summaries of whole numbers that are whole numbers themselves. */

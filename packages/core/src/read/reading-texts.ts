@@ -1,5 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
-import { labelOf, lookOf, unitOf } from '../bind/naming.ts'
+import { isOpenBin, labelOf, lookOf, unitOf } from '../bind/naming.ts'
 import type { Positions, Series } from '../describe/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import { valueText } from '../scale/number-format.ts'
@@ -101,6 +101,9 @@ export function placeText(
   const start = mark === undefined ? value : cells.values[mark]
   if (cells.type === 'time') return momentText(start, unitOf(values), locale, zone)
   const look = { ...lookOf(values), locale, unit: values.column?.options.unit }
+  // The last bin has no end.
+  if (isOpenBin(meaning, start))
+    return `${valueText(start, { ...look, unit: undefined })}+ ${look.unit ?? ''}`.trim()
   if (values.ends && mark !== undefined)
     return `${valueText(start, { ...look, unit: undefined })} – ${valueText(values.ends[mark], look)}`
   return valueText(start, look)

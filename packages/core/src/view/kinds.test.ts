@@ -182,6 +182,7 @@ describe('a trend', () => {
   test.each([
     ['log', (x: number) => 3 + 2 * Math.log(x)],
     ['exponential', (x: number) => 3 * 1.5 ** x],
+    ['power', (x: number) => 3 * x ** 1.7],
     ['local', (x: number) => 4 * x - 1],
     [{ degree: 3 }, (x: number) => x ** 3 - 4 * x],
   ] as const)('%j finds the curve that points lie on', (fit, value) => {

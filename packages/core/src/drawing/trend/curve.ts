@@ -8,6 +8,6 @@ export interface Curve {
   /** What it is, for its formula. */
   formula:
     | { kind: 'polynomial'; coefficients: number[] }
-    | { kind: 'log' | 'exponential'; start: number; rate: number }
+    | { kind: 'log' | 'exponential' | 'power'; start: number; rate: number }
     | undefined
 }

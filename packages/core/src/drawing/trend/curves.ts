@@ -4,14 +4,14 @@ import { localCurve } from './local.ts'
 import { fitPolynomial } from './polynomial.ts'
 import { studentQuantile } from './student.ts'
 
-/** A curve through points: straight, along the logarithm of x, growing by a rate, locally weighted, or a polynomial. */
+/** A curve through points: straight, along the logarithm of x, growing by a rate, a power of x, locally weighted, or a polynomial. */
 export type Fit = NonNullable<Drawing<any>['fit']>
 
 /** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. */
 export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): Curve | undefined {
   if (fit === 'local') return localCurve(x, y)
-  const logX = fit === 'log'
-  const logY = fit === 'exponential'
+  const logX = fit === 'log' || fit === 'power'
+  const logY = fit === 'exponential' || fit === 'power'
   const keep = x.map((value, i) => (!logX || value > 0) && (!logY || y[i] > 0))
   const xs = x.filter((_, i) => keep[i]).map(value => (logX ? Math.log(value) : value))
   const ys = y.filter((_, i) => keep[i]).map(value => (logY ? Math.log(value) : value))
@@ -31,7 +31,11 @@ export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): 
     rSquared: line.rSquared,
     formula:
       logX || logY
-        ? { kind: logX ? 'log' : 'exponential', start: logY ? Math.exp(start) : start, rate }
+        ? {
+            kind: !logY ? 'log' : logX ? 'power' : 'exponential',
+            start: logY ? Math.exp(start) : start,
+            rate,
+          }
         : { kind: 'polynomial', coefficients: line.coefficients },
   }
 }

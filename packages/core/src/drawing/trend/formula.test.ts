@@ -11,6 +11,8 @@ function valueAt(text: string, x: number): number {
   const number = (part: string) => Number(part.replace(/−/g, '-').replace(/,/g, '').replace(/E/, 'e'))
   const exponential = /^(\S+) · (\S+)ˣ$/.exec(body)
   if (exponential) return number(exponential[1]) * number(exponential[2]) ** x
+  const power = /^(\S+) · x\^(\S+)$/.exec(body)
+  if (power) return number(power[1]) * x ** number(power[2])
   const log = /^(\S+) ([+−]) (\S+) ln x$/.exec(body)
   if (log) return number(log[1]) + (log[2] === '−' ? -1 : 1) * number(log[3]) * Math.log(x)
   const [first, ...terms] = body.split(/ (?=[+−] )/)
@@ -26,7 +28,7 @@ test('a formula as it is written gives the curve again over its range', () => {
     fc.tuple(fc.double({ min: 1, max: 80, noNaN: true }), fc.double({ min: 0.1, max: 5000, noNaN: true })),
     { minLength: 6, maxLength: 20, selector: ([x]) => x },
   )
-  const fit = fc.constantFrom('linear', 'log', 'exponential', { degree: 2 }, { degree: 3 } as const)
+  const fit = fc.constantFrom('linear', 'log', 'exponential', 'power', { degree: 2 }, { degree: 3 } as const)
   fc.assert(
     fc.property(points, fit, (list, how) => {
       const [xs, ys] = [list.map(([x]) => x), list.map(([, y]) => y)]

@@ -68,6 +68,7 @@ export function formulaText(
   }
   if (formula.kind !== 'polynomial') {
     const { kind, start, rate } = formula
+    if (kind === 'power') return `y = ${write(start)} · x^${write(rate)}, ${explained}`
     return kind === 'log'
       ? `y = ${write(start)} ${spaced(signed(rate))} ln x, ${explained}`
       : `y = ${write(start)} · ${write(Math.exp(rate))}ˣ, ${explained}`
@@ -92,7 +93,9 @@ function digitsFor(curve: Curve, formula: NonNullable<Curve['formula']>, { min, 
         ? formula.coefficients.reduceRight((sum, factor) => sum * x + rounded(factor), 0)
         : formula.kind === 'log'
           ? rounded(formula.start) + rounded(formula.rate) * Math.log(x)
-          : rounded(formula.start) * rounded(Math.exp(formula.rate)) ** x
+          : formula.kind === 'power'
+            ? rounded(formula.start) * x ** rounded(formula.rate)
+            : rounded(formula.start) * rounded(Math.exp(formula.rate)) ** x
     if (places.every((x, i) => !(Math.abs(at(x) - heights[i]) > near))) return digits
   }
   return MOST_DIGITS

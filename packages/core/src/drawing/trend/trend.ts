@@ -97,7 +97,7 @@ function fitSeries(marks: Marks, s: number, fit: Fit, time: boolean): Fitted | u
     if (value > max) max = value
   }
   // Logarithms of times count from the first one, or they would be of 1970.
-  const start = time && fit === 'log' ? min - (max - min) / 100 : 0
+  const start = time && (fit === 'log' || fit === 'power') ? min - (max - min) / 100 : 0
   const curve = fitCurve(start === 0 ? xs : xs.map(value => value - start), ys, fit)
   if (!curve) return undefined
   const shifted: Curve =

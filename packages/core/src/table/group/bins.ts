@@ -43,14 +43,17 @@ function widthOf(values: Float64Array, sample: Float64Array, min: number, max: n
   return Math.max((beyond > 0 ? usual : max - min) / number, (max - min) / MOST)
 }
 
-/** Numbers as intervals of one width, with edges that people count in. */
+/** Numbers as intervals of one width, with edges that people count in; `until`: from there on all are in one open bin, drawn as wide as the others. */
 export function encodeBins(
   values: Float64Array,
-  { min, max }: { min: number; max: number },
+  { min, max: greatest }: { min: number; max: number },
   width?: number,
   number?: number,
+  until?: number,
 ): Encoded {
   const codes = new Int32Array(values.length)
+  // What lies beyond is in one bin, and has no say in how wide they are.
+  const max = until !== undefined && until > min ? Math.min(until, greatest) : greatest
   if (!(min <= max))
     return {
       codes: codes.fill(-1),
@@ -71,17 +74,18 @@ export function encodeBins(
   const least = Math.floor(min / step + 1e-9)
   // The last bin takes its upper end too, so that the greatest value does not get a bin of its own, unless bins hold
   // only a value or two: one more would show.
-  const last = step < 2.5 * given ? Math.floor(max / step + 1e-9) : Math.ceil(max / step - 1e-9) - 1
+  const open = max < greatest ? 1 : 0
+  const last = !open && step < 2.5 * given ? Math.floor(max / step + 1e-9) : Math.ceil(max / step - 1e-9) - 1
   const most = Math.max(least, last)
   for (let i = 0; i < values.length; i++) {
     const value = values[i]
-    codes[i] = value === value ? Math.min(most, Math.floor(value / step + 1e-9)) - least : -1
+    codes[i] = value === value ? Math.min(most + open, Math.floor(value / step + 1e-9)) - least : -1
   }
   const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
   const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
   return {
     codes,
-    size: most - least + 1,
+    size: most - least + 1 + open,
     cellsOf: picked => ({
       type: 'number',
       values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),

@@ -55,7 +55,7 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
       return { codes, size: count, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
     }
     case 'bins':
-      return encodeBins(values, column.extent, meaning.width, meaning.number)
+      return encodeBins(values, column.extent, meaning.width, meaning.number, meaning.until)
     default:
       return encodeDistinct(values, cells.type)
   }

@@ -31,7 +31,7 @@ export type Meaning = MeaningOptions &
     | { is: 'column'; column: string }
     | { is: 'bucket'; unit: BucketUnit; column: string }
     | { is: 'cycle'; cycle: Cycle; column: string }
-    | { is: 'bins'; column: string; width?: number; number?: number }
+    | { is: 'bins'; column: string; width?: number; number?: number; until?: number }
     | { is: 'summary'; how: How; column?: string }
     | { is: 'ratio'; column: string; to: string }
     | { is: 'window'; how: WindowHow; column?: string; within: Meaning[] }

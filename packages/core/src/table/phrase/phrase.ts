@@ -143,7 +143,7 @@ function needType(table: Table, name: string, needs: Needs, opening: string, pat
   )
 }
 
-const OPTIONS = new Set(['label', 'format', 'top', 'rest', 'by', 'within', 'width', 'number', 'to'])
+const OPTIONS = new Set(['label', 'format', 'top', 'rest', 'by', 'within', 'width', 'number', 'until', 'to'])
 
 function readLong(phrase: Record<string, unknown>, table: Table, path: string): Meaning {
   if (Object.hasOwn(phrase, 'value')) return { is: 'value', value: phrase.value as string }
@@ -209,10 +209,21 @@ function readLong(phrase: Record<string, unknown>, table: Table, path: string): 
   const meaning = { ...options, ...opening.mean(column()) } as Meaning
   if (meaning.is === 'bins') {
     if (phrase.width !== undefined) meaning.width = positive(phrase.width, `${path}.width`)
+    if (phrase.until !== undefined) meaning.until = finite(phrase.until, `${path}.until`)
     if (phrase.number !== undefined) meaning.number = Math.round(positive(phrase.number, `${path}.number`))
   }
   if (meaning.is === 'window') meaning.within = within()
   return meaning
+}
+
+function finite(value: unknown, path: string): number {
+  if (typeof value === 'number' && Number.isFinite(value)) return value
+  throw new DapploError(
+    'bad-option',
+    `${quoted(value)} is no number at which bins could end`,
+    path,
+    'Give a number.',
+  )
 }
 
 function positive(value: unknown, path: string): number {
