@@ -33,6 +33,48 @@ dapplo(
   '--out',
   join(out, 'months-night.png'),
 )
+dapplo(
+  'draw',
+  at('demo-data/sailings.csv'),
+  '--density',
+  '1',
+  '--draw',
+  'scatter',
+  '--x',
+  'wind_knots',
+  '--y',
+  'delay_minutes',
+  '--color',
+  'vessel',
+  '--panes',
+  'route',
+  '--title',
+  'Wind delays the long routes most',
+  '--source',
+  'Source: logbooks of the Skerry Line',
+  '--out',
+  join(out, 'panes.png'),
+)
+writeFileSync(
+  join(folder, 'told.chart.json'),
+  JSON.stringify({
+    tables: { sailings: { url: at('demo-data/sailings.csv') } },
+    draw: 'line',
+    x: 'month of departed',
+    y: 'sum of passengers',
+    color: 'route',
+    title: 'North Sound carries more than Gannet Bay and Tern Point together',
+    subtitle: 'Passengers a month',
+    source: 'Source: logbooks of the Skerry Line',
+    colorNames: true,
+    notes: [
+      { words: 'Kelp Narrows opens', x: '2024-04-15', series: 'Kelp Narrows' },
+      { words: 'The best month there ever was', x: '2025-07-10' },
+      { words: 'Works at the Old Mole: one berth less', x: { from: '2023-10-01', until: '2024-02-01' } },
+    ],
+  }),
+)
+dapplo('draw', join(folder, 'told.chart.json'), '--density', '1', '--out', join(out, 'notes.png'))
 dapplo('embed', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.html'))
 
 const config = {

@@ -58,7 +58,8 @@ function wordFaults(scene) {
   const faint = all
     .filter(({ batch, shape }) => {
       const ground =
-        batch.halo ?? (batch.part === 'guide' && !/label/.test(batch.id) ? scene.background : undefined)
+        batch.halo ??
+        (batch.part === 'guide' && !/label|shares/.test(batch.id) ? scene.background : undefined)
       return ground && (wcagContrast(batch.colors[batch.color[shape]], ground) ?? 21) < 4.45
     })
     .map(({ text }) => `"${text}" is faint`)

@@ -23,7 +23,10 @@ export function withChartFlags(command: Command): Command {
     .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
     .option('--points', 'mark the points of lines')
     .option('--hollow <share>', 'the empty middle of a ring, 0 to 1')
-    .option('--fit <curve>', 'the curve of a trend: linear, log, exponential, power, local, or \'{"degree": 2}\'')
+    .option(
+      '--fit <curve>',
+      'the curve of a trend: linear, log, exponential, power, local, or \'{"degree": 2}\'',
+    )
     .option(
       '--band [confidence]',
       'a band around a trend, in which it lies with this confidence; alone, 0.95',

@@ -180,9 +180,9 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
     return [value - half, value + half]
   }
   if (kind.name === 'log') return [value / 3, Math.min(value * 3, Number.MAX_VALUE)]
-  // A bar at a plain number has its room around it: the year 2025 does not begin at zero.
-  if (input.uses.some(use => use.bound.drawing.kind.broad && !measures(use, input)))
-    return [value - 0.5, value + 0.5]
+  // A place has its room around it: the year 2025 does not begin at zero.
+  const placed = input.uses.some(use => !use.bound.drawing.kind.scattered && !measures(use, input))
+  if (placed) return [value - 0.5, value + 0.5]
   if (value === 0) return [0, 1]
   return value > 0 ? [0, value] : [value, 0]
 }

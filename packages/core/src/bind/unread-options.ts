@@ -33,6 +33,7 @@ const SCALE_OPTIONS: Readonly<Record<keyof Scale, readonly Reads[]>> = {
   order: ['categories'],
   each: ['periods'],
   missing: ['periods'],
+  keeps: ['periods'],
   colors: ['colors', 'ramp'],
   hatched: ['colors'],
 }

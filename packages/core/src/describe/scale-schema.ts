@@ -35,6 +35,8 @@ export const scale = v.strictObject({
   order: v.optional(order),
   /** Of `through`: milliseconds from one period to the next. Default 900. */
   each: v.optional(v.pipe(v.number(), v.minValue(1))),
+  /** Of `through`: whether what was shown stays: lines over the same times grow to the moment, points leave a trail. */
+  keeps: v.optional(v.boolean()),
   /** Of `through`: whether periods without rows are bridged by one glide, or the one before is held. Default `bridge`. */
   missing: v.optional(v.picklist(['bridge', 'hold'])),
   /** Of colours: whether patterns and dashes tell categories apart as well, as in print without colour. Default beyond the first eight alone. */

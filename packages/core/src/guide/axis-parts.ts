@@ -37,6 +37,8 @@ export interface AxisInput {
   beyond?: { min: number; max: number }
   /** The widest a label beside the plot may be, in pixels. */
   labelRoom: number
+  /** How far names under the plot may reach down, in pixels. Default as far as slanted ones ever do. */
+  depth?: number
   /** Whether smaller divisions are wanted between ticks. */
   minor?: boolean
   /** Pictures by category, shown with or instead of its name. */

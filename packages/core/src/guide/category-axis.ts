@@ -5,6 +5,9 @@ import { clean, ellipsis, LINE, wrap } from './text.ts'
 
 /** Degrees by which names are turned where they fit in no other way. */
 const SLANT = -38
+/** How long slanted names may be, and how short they are still worth it, in pixels. */
+const MOST_SLANTED = 110
+const LEAST_SLANTED = 52
 
 /** An axis of names. A name left out says less than a short one, so names are wrapped and slanted before any is dropped. */
 export function categoryAxis(context: AxisContext): AxisLayout {
@@ -106,9 +109,10 @@ export function categoryAxis(context: AxisContext): AxisLayout {
   // Who sees some of a run knows the others.
   if (run) return few()
   const slant = (Math.abs(SLANT) * Math.PI) / 180
-  if (room >= (font.size * LINE) / Math.sin(slant) / 1.5) {
-    // Slanted labels reach down to the left; more than a hundred pixels would leave too little for the plot.
-    const labels = all.map(i => [ellipsis(name(i), 110, font, measure)])
+  // Slanted labels reach down to the left; more than a hundred pixels would leave too little for the plot.
+  const widest = Math.min(MOST_SLANTED, ((input.depth ?? MOST_SLANTED) - font.size) / Math.sin(slant))
+  if (room >= (font.size * LINE) / Math.sin(slant) / 1.5 && widest >= LEAST_SLANTED) {
+    const labels = all.map(i => [ellipsis(name(i), widest, font, measure)])
     const longest = Math.max(0, ...labels.map(([text]) => measure(text, font)))
     return build(all, labels, LABEL_GAP + longest * Math.sin(slant) + font.size, SLANT)
   }

@@ -9,6 +9,8 @@ import { clean, ellipsis } from './text.ts'
 export const NAME_STEP = 20
 /** Pixels between the plot and the names. */
 const AWAY = 12
+/** Lines end early where they leave this share of the plot. */
+const EARLY = 0.12
 /** The widest a name may be, in pixels. */
 const WIDEST = 150
 const RUN = 20
@@ -38,13 +40,18 @@ export function endNames(
         named.end !== undefined && !named.entry.hidden,
     )
     .sort((a, b) => a.end.y - b.end.y)
+  // Where all lines end well before the plot does, as those that grow, names stand where they end.
+  const edge = plot.x + plot.width
+  const reached = Math.max(...ends.map(({ end }) => end.x))
+  const within = reached < edge - plot.width * EARLY
+  const farthest = within ? reached : edge
+  const left = farthest + AWAY
   const places = spreadOut(
     ends.map(named => named.end.y),
     NAME_STEP,
     plot.y + NAME_STEP / 2 - 6,
-    plot.y + plot.height - NAME_STEP / 2 + 6,
+    plot.y + plot.height - NAME_STEP / 2 + (within ? -6 : 6),
   )
-  const left = plot.x + plot.width + AWAY
   const names = new TextBuilder('ends/names', { ...font, anchor: 'start' })
   const leaders: { x1: number; y1: number; x2: number; y2: number; key: string }[] = []
   ends.forEach(({ entry, end }, i) => {
@@ -56,7 +63,7 @@ export function endNames(
       theme.text,
       entry.key,
     )
-    if (Math.abs(y - end.y) > 4 || end.x < plot.x + plot.width - 12)
+    if (Math.abs(y - end.y) > 4 || end.x < farthest - 12)
       leaders.push({ x1: end.x + 3, y1: end.y, x2: left - 4, y2: y, key: entry.key })
   })
   if (ends.length === 0) return []

@@ -38,7 +38,9 @@ export function glideLines(old: Lines, batch: Lines, context: GlideContext): Bat
       return
     }
     shown.push(line)
-    routes.push(routeOf(old, was, batch, line, before as Placing, after as Placing))
+    // While a chart plays, a line grows out of its end; else what is new is where it belongs at once.
+    const grows = context.says === 'before'
+    routes.push(routeOf(old, was, batch, line, before as Placing, after as Placing, grows))
   })
   const steps: BatchAt[] = []
   const gone = old.names.map((_, i) => i).filter(i => !batch.names.includes(old.names[i]))
@@ -82,6 +84,7 @@ function routeOf(
   line: number,
   before: Placing,
   after: Placing,
+  grows: boolean,
 ): Route {
   const route: Route = { fromX: [], fromY: [], toX: [], toY: [], atX: [], atY: [] }
   const push = (fx: number, fy: number, tx: number, ty: number, ax: number, ay: number) => {
@@ -132,7 +135,9 @@ function routeOf(
       a++
       b++
     } else if (atB < atA) {
-      const from = onLine(oldLine, atB)
+      const end =
+        grows && a >= aEnd && aEnd > oldLine.start ? { x: old.x[aEnd - 1], y: old.y[aEnd - 1] } : undefined
+      const from = onLine(oldLine, atB) ?? end
       push(
         from?.x ?? before.x.map(atB),
         from?.y ?? before.y.map(batch.atY[b]),

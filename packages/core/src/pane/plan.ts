@@ -86,6 +86,7 @@ function planOne(
     cycle: meaning.is === 'cycle' ? meaning.cycle : undefined,
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
+    depth: context.box.height * DEPTH,
     beyond: roomBeyond(source, formsOf(bound.scales, domains, zoom), context),
     minor: options.minor,
     images: options.images ?? column?.options.images,
@@ -108,6 +109,9 @@ function planOne(
     grows,
   }
 }
+
+/** The share of a chart's height that names under its plot may take. */
+const DEPTH = 0.32
 
 /** Where the open bin begins; undefined where there is none. */
 function openBin({ meaning, cells }: RoleValues): number | undefined {

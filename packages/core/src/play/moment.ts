@@ -5,17 +5,20 @@ import { decimalsBetween, roundedTo } from '../motion/figures.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { Scene } from '../scene/scene.ts'
 
-/** What is shown on the way from one picture to another, to be read back: every value where its shape stands. */
+/** What is shown on the way from one picture to another, to be read back: every value where its shape stands. `played`: lines grow on the way. */
 export function momentBetween(
   before: Composition,
   after: Composition,
   scene: Scene,
   share: Progress,
+  played = false,
 ): Composition {
   const single = after.panes.length === 1
   const panes = after.panes.map((pane, i): Pane => {
     const was = before.panes[i]
-    const drawings = pane.bound.drawings.map((drawn, d) => mixedDrawing(was?.bound.drawings[d], drawn, share))
+    const drawings = pane.bound.drawings.map((drawn, d) =>
+      mixedDrawing(was?.bound.drawings[d], drawn, share, played),
+    )
     return {
       ...pane,
       bound: { ...pane.bound, drawings },
@@ -29,7 +32,12 @@ export function momentBetween(
   return { ...after, scene, panes }
 }
 
-function mixedDrawing(was: BoundDrawing | undefined, drawn: BoundDrawing, share: Progress): BoundDrawing {
+function mixedDrawing(
+  was: BoundDrawing | undefined,
+  drawn: BoundDrawing,
+  share: Progress,
+  played: boolean,
+): BoundDrawing {
   const { marks } = drawn
   const marksBefore = new Map<string | number, number>()
   for (let mark = 0; mark < (was?.marks.length ?? 0); mark++) marksBefore.set(was!.marks.keyOf(mark), mark)
@@ -41,9 +49,12 @@ function mixedDrawing(was: BoundDrawing | undefined, drawn: BoundDrawing, share:
     const now = marks[role]
     const then = was?.marks[role]
     const grows = drawn.drawing.kind.fromZero === true && now.measured
+    const at = mixedValues(then?.at, now.at, before, share, grows)
+    // What a line that grows has not reached cannot be read yet.
+    const joined = role === 'y' && played && drawn.drawing.kind.name === 'line'
     return {
       ...now,
-      at: mixedValues(then?.at, now.at, before, share, grows),
+      at: joined ? at.map((value, mark) => (before[mark] < 0 ? Number.NaN : value)) : at,
       from: now.from && mixedValues(then?.from, now.from, before, share, grows),
       to: now.to && mixedValues(then?.to, now.to, before, share, grows),
       pyramid: undefined,

@@ -11,6 +11,7 @@ import type { Table } from '../table/live/table.ts'
 import type { Chart } from '../view/chart.ts'
 import { View } from '../view/view.ts'
 import { momentBetween } from './moment.ts'
+import { growsAlong, soFar, Trail } from './trail.ts'
 
 /** One period of what is played through: its rows, and where on the way it lies. */
 export interface Period {
@@ -37,6 +38,7 @@ export class Playback {
   readonly length: number
   private readonly views: View[]
   private readonly holds: boolean
+  private readonly trail: Trail | undefined
   private pair: { from: Scene; to: Scene; motion: Between } | undefined
 
   constructor(chart: Chart, state: State, frame: Frame) {
@@ -60,13 +62,18 @@ export class Playback {
     this.periods = periodsOf(values, chart.table, frame.locale ?? 'en')
     this.length = this.periods.at(-1)?.place ?? 0
     this.holds = chart.resolved.description.scales?.through?.missing === 'hold'
+    const keeps = chart.resolved.description.scales?.through?.keeps === true
+    const grows = keeps && growsAlong(chart)
     const steady = this.withPlaces(chart, state, frame)
-    this.views = this.periods.map(({ rows }) => {
+    const shown = grows ? soFar(this.periods) : this.periods.map(({ rows }) => rows)
+    this.views = shown.map(rows => {
       const view = new View(steady, state, frame)
       view.only.value = { table: chart.table, rows }
       return view
     })
     this.shareEnds(steady)
+    // Lines have what was in themselves.
+    this.trail = keeps && !grows ? new Trail(this.views) : undefined
   }
 
   /** The view of the period that is reached at a place. */
@@ -84,13 +91,17 @@ export class Playback {
   /** The picture at a place: that of a period, or on the way to the next. */
   sceneAt(place: number): Scene | undefined {
     const { now, next, share } = this.between(place)
-    if (!now || !next || share === 0) return now?.scene
+    if (!now || !next || share === 0) return now && this.withTrail(now.scene, place)
     // By the very pictures: a change in any table, or a selection elsewhere, makes others of them.
     if (this.pair?.from !== now.scene || this.pair.to !== next.scene)
       this.pair = { from: now.scene, to: next.scene, motion: between(now.scene, next.scene, 'before') }
     // What is named is the period that has been reached, not the one that comes.
     const { title, description } = now.scene
-    return { ...this.pair.motion(share, share), title, description }
+    return this.withTrail({ ...this.pair.motion(share, share), title, description }, place)
+  }
+
+  private withTrail(scene: Scene, place: number): Scene {
+    return this.trail?.behind(scene, this.indexAt(place)) ?? scene
   }
 
   /** What that picture is read back from. */
@@ -98,7 +109,7 @@ export class Playback {
     const { now, next, share } = this.between(place)
     const scene = this.sceneAt(place)
     if (!now || !next || !scene || share === 0) return now?.composition.value
-    return momentBetween(now.composition.value, next.composition.value, scene, () => share)
+    return momentBetween(now.composition.value, next.composition.value, scene, () => share, true)
   }
 
   /** The periods on both sides of a place, and how far it is on the way. */
