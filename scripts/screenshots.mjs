@@ -4,7 +4,7 @@ const { findChromium } = await import('./setup.mjs')
 await import('./build.mjs')
 
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath, pathToFileURL } from 'node:url'
@@ -55,10 +55,11 @@ dapplo(
   '--out',
   join(out, 'panes.png'),
 )
+copyFileSync(at('demo-data/sailings.csv'), join(folder, 'sailings.csv'))
 writeFileSync(
   join(folder, 'told.chart.json'),
   JSON.stringify({
-    tables: { sailings: { url: at('demo-data/sailings.csv') } },
+    tables: { sailings: { url: 'sailings.csv' } },
     draw: 'line',
     x: 'month of departed',
     y: 'sum of passengers',

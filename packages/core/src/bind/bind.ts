@@ -66,7 +66,7 @@ export function bind(
     findings.push(...told)
     if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
-      addEntries(legend, all, drawing, onTheRight(piece.yInput?.name, description), hidden, explained, tongue)
+      addEntries(legend, all, drawing, secondSide(piece, description), hidden, explained, tongue)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))
     const shown = shownMarks(all.seriesOf, hides, shaped.length)
     const own = shown ? onlyShown(piece, shown) : piece
@@ -144,7 +144,7 @@ function addEntries(
   legend: LegendSeries[],
   { entries }: SeriesOfDrawing,
   { kind, unlisted }: ResolvedDrawing,
-  right: boolean,
+  side: 'right' | 'top' | undefined,
   hidden: ReadonlySet<string>,
   explained: Set<string>,
   tongue: Tongue,
@@ -156,10 +156,16 @@ function addEntries(
     if (entry.name === '' || explained.has(known)) continue
     explained.add(known)
     // The reader sees which series the second scale measures.
-    const name = right ? tongue.say('{name} (right)', { name: entry.name }) : entry.name
+    const name = side ? tongue.say(`{name} (${side})`, { name: entry.name }) : entry.name
     const swatch = entry.by === 'dash' ? 'line' : kind.swatch
     legend.push({ ...entry, name, swatch, hidden: hidden.has(entry.key) })
   }
+}
+
+/** Where the second scale stands that measures a drawing; undefined where the first does. */
+function secondSide({ xInput, yInput }: ScaledPart, description: Settled): 'right' | 'top' | undefined {
+  if (xInput && xInput.name !== 'x') return 'top'
+  return onTheRight(yInput?.name, description) ? 'right' : undefined
 }
 
 function onTheRight(name: string | undefined, { axes }: Settled): boolean {

@@ -11,6 +11,9 @@ import type { ColorScale } from './color-scale.ts'
 import type { BoundDrawing } from './model.ts'
 import { lookOf, measureTitle, unitOf } from './naming.ts'
 
+/** Ends of a ramp that differ by more than this factor are each written in a unit of its own. */
+const APART = 50
+
 /** What a legend says of the colours of numbers. */
 export function rampEntry(
   values: RoleValues,
@@ -24,6 +27,8 @@ export function rampEntry(
       : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
           ...lookOf(values),
           locale: tongue.locale,
+          // A small end beside a large one would have too many decimals in the unit of that.
+          each: min !== 0 && Math.abs(min) < Math.abs(max) / APART,
         })
   return {
     title: measureTitle(values, first.x, first.drawing.table, tongue),

@@ -4,6 +4,7 @@ import { partPath } from '../finding/part-path.ts'
 import { utc, type Zone } from '../table/cells/zone.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
+import { isMeasure } from '../table/phrase/meaning.ts'
 import type { ScaledPart, ScaleInput, ShapedDrawing } from './model.ts'
 
 /** Finds the scale of every position. Data decide what a scale holds; constants are read as it needs them. */
@@ -27,7 +28,7 @@ export function scaleAll(
         path,
         role === 'y'
           ? 'Put one of them on another scale with against: "right".'
-          : 'Bind phrases of one type to it.',
+          : 'Bind phrases of one type to it, or put what lies on another scale with against: "top".',
       )
     }
     return input
@@ -46,7 +47,8 @@ export function scaleAll(
         const values = scaled[role]
         if (constant(values) !== (pass === 'constants')) continue
         const path = partPath(drawing.path, role)
-        const input = scaleOf(role === 'x' ? 'x' : drawing.against, role, values, path)
+        const own = drawing.against !== 'y' && role === (measuredAcross(scaled) ? 'x' : 'y')
+        const input = scaleOf(own ? drawing.against : role, role, values, path)
         scaled[role === 'x' ? 'xInput' : 'yInput'] = input
         if (!constant(values)) zones.set(input, zones.get(input) ?? values.zone)
         else if (values !== unbound) scaled[role] = constantFor(values, input, zones.get(input) ?? utc, path)
@@ -54,6 +56,13 @@ export function scaleAll(
     }
   }
   return parts
+}
+
+/** Whether what a drawing measures lies along x: a scale of its own, as told by `against`, is then a horizontal one. */
+export function measuredAcross({ x, y }: Pick<ScaledPart, 'x' | 'y'>): boolean {
+  if (y === unbound || x === unbound) return y === unbound && x !== unbound
+  if (isMeasure(x.meaning) !== isMeasure(y.meaning)) return isMeasure(x.meaning)
+  return x.cells.type === 'number' && y.cells.type !== 'number'
 }
 
 /** Nothing is bound here. */

@@ -10,7 +10,7 @@ const LEADS = [1, 1.5, 2, 2.5, 3, 4, 5, 6, 8, 10]
  * stands on zero where both show it and have room around it. Undefined where the other has no even ticks, or ends are fixed by hand.
  */
 export function alignedAxis(context: AxisContext, base: AxisLayout): AxisLayout | undefined {
-  const { input, make, font, measure } = context
+  const { input, level, make, font, measure } = context
   const { ticks: lines } = base
   const intervals = lines.length - 1
   if (base.scale.kind.name !== 'linear' || input.kind.name !== 'linear' || intervals < 1) return undefined
@@ -35,7 +35,7 @@ export function alignedAxis(context: AxisContext, base: AxisLayout): AxisLayout 
     pictures: [],
     larger: [],
     turn: 0,
-    thickness: LABEL_GAP + Math.max(0, ...labels.map(text => measure(text, font))),
+    thickness: LABEL_GAP + (level ? font.size : Math.max(0, ...labels.map(text => measure(text, font)))),
   }
 }
 

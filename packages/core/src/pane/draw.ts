@@ -119,6 +119,9 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
   }
 }
 
+/** The least height of a tiny plot that has gridlines, in pixels. */
+const LEAST_GRID = 40
+
 /** What axes draw behind the shapes, at zero, and beside the plot. */
 function guideShapes(
   { input, room }: PlannedPane,
@@ -133,7 +136,9 @@ function guideShapes(
     if (room.empty || (axis.hidden && !(axis.role === 'x' ? sharedBelow : sharedBeside))) continue
     const look = withStrongLines(axis, layout, plot)
     findings.push(...look.findings)
-    value.behind.push(...gridShapes(layout, look.value, plot, theme))
+    // In a line of text there is no room to read numbers off lines.
+    if (!room.tiny || plot.height >= LEAST_GRID)
+      value.behind.push(...gridShapes(layout, look.value, plot, theme))
     if (axis.role === 'y' ? axis.input.percentOf === undefined : axis.grows)
       value.zeros.push(...zeroShapes(layout, axis.look.side, plot, theme))
     if (!room.tiny && !axis.hidden) value.labels.push(...labelShapes(layout, axis.look, plot, theme))

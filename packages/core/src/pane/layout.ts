@@ -86,7 +86,8 @@ export function layoutPlot(room: PlotRoom): PlotLayout {
     for (let pass = 0; pass < 2; pass++) {
       plot.width = Math.max(10, right - plot.x)
       for (const axis of level) {
-        const layout = layoutAxis(axis.input, [plot.x, plot.x + plot.width], font, measure)
+        const base = axis.input.alignTo === undefined ? undefined : layouts.get(axis.input.alignTo)
+        const layout = layoutAxis(axis.input, [plot.x, plot.x + plot.width], font, measure, base)
         layouts.set(axis.name, layout)
         if (pass > 0 || tiny || room.empty || (axis.hidden && !room.sharedBelow) || room.insets) continue
         const reach = overhang(layout, font, measure)

@@ -25,8 +25,8 @@ export function planAxes(context: PlanContext): PlannedAxis[] {
     const option = description.axes?.[source.name]
     const options: AxisOptions = option === false || option === undefined ? {} : option
     // A second scale keeps to the gridlines of the first, unless it is told not to.
-    const firstUpright = source.role === 'y' ? planned.find(({ role }) => role === 'y')?.name : undefined
-    planned.push(planOne({ ...context, firstUpright }, source, option, sideOf(source, options, planned)))
+    const first = planned.find(({ role }) => role === source.role)?.name
+    planned.push(planOne({ ...context, first }, source, option, sideOf(source, options, planned)))
   }
   planned.push(...readings(description, domains, planned, bound.tongue.locale))
   return planned
@@ -36,19 +36,19 @@ export function planAxes(context: PlanContext): PlannedAxis[] {
 function sideOf(source: ScaleInput, { side }: AxisOptions, planned: PlannedAxis[]): Side {
   const level = source.role === 'x'
   if (side !== undefined && level === (side === 'top' || side === 'bottom')) return side
-  if (level) return 'bottom'
+  if (level) return planned.some(({ look }) => look.side === 'bottom') ? 'top' : 'bottom'
   const taken = planned.filter(axis => axis.role === 'y')
   if (source.name === 'right') return 'right'
   return taken.length === 0 || taken.some(axis => axis.look.side === 'right') ? 'left' : 'right'
 }
 
 function planOne(
-  context: PlanContext & { firstUpright?: string },
+  context: PlanContext & { first?: string },
   source: ScaleInput,
   option: Axis | undefined,
   side: Side,
 ): PlannedAxis {
-  const { description, bound, domains, zoom, labelRoom, firstUpright } = context
+  const { description, bound, domains, zoom, labelRoom, first: base } = context
   const domain = domains.get(source.name)!
   const options: AxisOptions = option === false || option === undefined ? {} : option
   const { values, bound: first } = source.uses[0]
@@ -90,7 +90,7 @@ function planOne(
     beyond: roomBeyond(source, formsOf(bound.scales, domains, zoom), context),
     minor: options.minor,
     images: options.images ?? column?.options.images,
-    alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? firstUpright),
+    alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? base),
     wish: wishOf(options, domain, source.name),
   }
   // Stretched to the whole, sums are shares.
@@ -188,6 +188,7 @@ function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: bo
   if (input.kind.name === 'category') return false
   // A second scale has gridlines of its own only where they are those of the first.
   if (source.role === 'y') return input.name === 'y' || bound.scales.get('y') === undefined
+  if (input.name !== 'x' && bound.scales.has('x')) return false
   // Points are read in both directions, lying bars along x; a time axis needs no lines.
   return grows || bound.drawings.every(drawn => drawn.drawing.kind.scattered)
 }

@@ -36,6 +36,7 @@ export const SENTENCES = [
   'No {what}',
   'value',
   '{name} (right)',
+  '{name} (top)',
   'and {count} more',
   // In tooltips and tables.
   'Share',
