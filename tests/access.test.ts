@@ -129,6 +129,20 @@ test('paper gets the drawing, not the pixels', async () => {
   })
   expect(seen[0]).toBeGreaterThan(10)
   expect(seen[1]).toBe(0)
+  // A page at night is printed by day, and is as it was afterwards.
+  await page.evaluate(() => (globalThis as any).charts[0].reframe({ theme: 'night' }))
+  await page.waitForFunction(() => (globalThis as any).charts[0].scene.background === '#15191c')
+  const inks = await page.evaluate(() => {
+    const live = (globalThis as any).charts[0]
+    const night = live.scene.background
+    window.dispatchEvent(new Event('beforeprint'))
+    const paper = document.querySelector('.dapplo svg > rect')!.getAttribute('fill')
+    window.dispatchEvent(new Event('afterprint'))
+    return { night, paper, after: live.scene.background }
+  })
+  expect(inks.paper).toBe('#fdfcf9')
+  expect(inks.night).not.toBe(inks.paper)
+  expect(inks.after).toBe(inks.night)
   expect((await page.pdf()).subarray(0, 5).toString()).toBe('%PDF-')
   await page.context().close()
 })

@@ -22,7 +22,7 @@ export function followAll(
       changed: () => host.refresh(),
       fontsLoaded,
       // Paper gets lines and letters rather than pixels.
-      printing: prints => stage.print(prints ? host.can.svg?.(live.scene) : undefined),
+      printing: prints => stage.print(prints ? host.can.paper?.() : undefined),
     }),
   ]
 }

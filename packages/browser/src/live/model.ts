@@ -161,6 +161,8 @@ export interface Abilities {
   dataTables?(): DataTable[]
   png?(scene: Scene): Promise<Blob>
   svg?(scene: Scene): string
+  /** The drawing for paper: that of the day. */
+  paper?(): string
   csv?(composition: Composition): string
   film?(options: RecordingOptions): Promise<Blob>
   playing?: Playing

@@ -36,10 +36,10 @@ export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentenc
       },
     )
   }
-  const { dataTables, openTables, svg } = can
+  const { dataTables, openTables, paper } = can
   if (dataTables && openTables)
     items.push({ words: 'List the values', act: () => openTables(title(), dataTables()) })
-  if (svg) items.push({ words: 'Print', act: () => printed(svg(live.scene), title()) })
+  if (paper) items.push({ words: 'Print', act: () => printed(paper(), title()) })
   items.push({
     words: 'Back to the start',
     act: () => {

@@ -1,5 +1,6 @@
 import { paintSvg } from '@dapplo/core/small'
 import type { Part } from '../live/model.ts'
+import { paperScene } from './paper.ts'
 import { record } from './record.ts'
 import { csvOf, pngOf } from './save.ts'
 
@@ -9,6 +10,10 @@ export const saving: Part = {
   install({ can, stage, live, view }) {
     can.png = scene => pngOf(scene, stage.surroundings)
     can.svg = scene => paintSvg(scene, { measure: view.frame.value.measure })
+    can.paper = () =>
+      paintSvg(paperScene(view, live.scene, live.moving || can.playing !== undefined), {
+        measure: view.frame.value.measure,
+      })
     can.csv = csvOf
     can.film = options => record(can.playing, stage.canvas, () => live.moving, options)
     return {}
