@@ -497,4 +497,37 @@ describe('legends', () => {
     expect((await state(page)).hidden).toBeUndefined()
     await page.context().close()
   })
+
+  test('without room for all are leafed through, by pointer and by keys, round to the first', async () => {
+    const { page } = await gallery.open('period.html')
+    await page.evaluate(() => {
+      const { charts } = window as any
+      charts[0].show(charts[0].chart.with({ color: 'month of departed', legend: 'top' }))
+      charts[0].element.style.width = '300px'
+    })
+    await still(page)
+    const names = () =>
+      page.evaluate(() =>
+        window.charts[0].scene.batches.flatMap(batch =>
+          batch.kind === 'texts' && batch.id === 'legend/names' ? [...batch.texts] : [],
+        ),
+      )
+    const first = await names()
+    expect(first.at(-1)).toMatch(/^and \d+ more$/)
+    const more = page.getByRole('button', { name: /^and \d+ more$/ }).first()
+    await more.click()
+    await still(page)
+    const second = await names()
+    expect(second[0]).not.toBe(first[0])
+    const seen = new Set([...first, ...second].filter(name => !name.startsWith('and ')))
+    for (let turn = 0; turn < 40 && (await names())[0] !== first[0]; turn++) {
+      await more.focus()
+      await page.keyboard.press('Enter')
+      await still(page)
+      for (const name of await names()) if (!name.startsWith('and ')) seen.add(name)
+    }
+    expect((await names())[0]).toBe(first[0])
+    expect(seen.size).toBe(36)
+    await page.context().close()
+  })
 })

@@ -46,6 +46,16 @@ export const exploring: Part = {
         view.preview.value = key
       },
       toggle: (key, alone) => selecting.toggle(key, alone),
+      leaf: () => {
+        const { panes } = host.composition
+        const listed = hotspots(host.composition, view.frame.value.measure).filter(
+          ({ kind }) => kind === 'legend',
+        )
+        const next = view.listedFrom.value + listed.length
+        host.jump()
+        // After the last come the first again.
+        view.listedFrom.value = next < panes[0].bound.legend.length ? next : 0
+      },
       selectEntry: (key, adds) => selecting.entry(key, adds),
       selectPlace: (pane, scale, value, adds) => selecting.place(pane, scale, value, adds),
     })

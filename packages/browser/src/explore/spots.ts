@@ -7,6 +7,8 @@ export interface SpotHost {
   preview(key: string | undefined): void
   /** Hides or shows what an entry explains; `alone`: hides all but it. */
   toggle(key: string, alone: boolean): void
+  /** Shows the next entries of a legend that has no room for all. */
+  leaf(): void
   selectEntry(key: string, adds: boolean): void
   selectPlace(pane: number, scale: string, value: number, adds: boolean): void
 }
@@ -36,7 +38,7 @@ export class Spots {
   show(spots: readonly Hotspot[], { say }: Tongue): void {
     this.legend.setAttribute('aria-label', say('Legend'))
     this.labels.setAttribute('aria-label', say('Names at the axes'))
-    const wanted = spots.filter(spot => spot.kind === 'legend' || this.host.selects())
+    const wanted = spots.filter(spot => spot.kind !== 'label' || this.host.selects())
     this.spots = new Map(wanted.map(spot => [`${spot.kind} ${spot.pane} ${spot.key}`, spot]))
     for (const [id, button] of this.buttons) {
       if (this.spots.has(id)) continue
@@ -49,7 +51,7 @@ export class Spots {
         button = this.button(id)
         this.buttons.set(id, button)
       }
-      const group = spot.kind === 'legend' ? this.legend : this.labels
+      const group = spot.kind === 'label' ? this.labels : this.legend
       if (button.parentNode !== group) group.append(button)
       const { x, y, width, height } = spot.box
       Object.assign(button.style, {
@@ -59,9 +61,11 @@ export class Spots {
         height: `${height}px`,
       })
       const words =
-        spot.kind === 'label'
-          ? say('Select {name}', { name: spot.name })
-          : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
+        spot.kind === 'more'
+          ? spot.name
+          : spot.kind === 'label'
+            ? say('Select {name}', { name: spot.name })
+            : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
       button.setAttribute('aria-label', words)
       if (spot.kind === 'legend') button.setAttribute('aria-pressed', String(!spot.hidden))
     }
@@ -104,6 +108,7 @@ export class Spots {
     const spot = this.spots.get(id)
     if (!spot) return
     const adds = event.ctrlKey || event.metaKey
+    if (spot.kind === 'more') return this.host.leaf()
     if (spot.kind === 'label') {
       this.host.selectPlace(spot.pane, spot.scale!, spot.value, adds || event.shiftKey)
       return

@@ -25,6 +25,7 @@ export const followChanges = (view: View, changed: () => void): (() => void) =>
     view.state.value
     view.frame.value
     view.preview.value
+    view.listedFrom.value
     view.detail.value
     view.outer.value
     view.beside.value

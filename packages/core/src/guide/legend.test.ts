@@ -130,3 +130,20 @@ describe('a legend of sizes', () => {
     )
   })
 })
+
+test('a long list is leafed through: every entry comes in turn, and none twice before all were', () => {
+  const names = Array.from({ length: 23 }, (_, i) => `Route ${i}`)
+  const entries = names.map((name, i) => entryOf(name, i, 'line'))
+  const more = (count: number) => `and ${count} more`
+  const seen: string[] = []
+  for (let from = 0; from < entries.length; ) {
+    const list = { id: 'legend', entries, title: undefined, columns: undefined, from, more }
+    const block = legend(list, X, Y, 300, 80, day, measureInter)
+    const shown = expectTidy(block, 300).filter(({ text }) => text.startsWith('Route'))
+    expect(shown.length).toBeGreaterThan(0)
+    expect(boxesOf(block.batches).map(({ text }) => text)).toContain(more(entries.length - shown.length))
+    seen.push(...shown.map(({ text }) => text))
+    from += shown.length
+  }
+  expect(seen).toEqual(names)
+})

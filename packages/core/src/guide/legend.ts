@@ -19,6 +19,8 @@ export interface LegendList {
   title: string | undefined
   /** How many entries stand side by side; undefined for as many as fit in a row. */
   columns: number | undefined
+  /** How many are passed over, where not all have room. */
+  from?: number
   /** What is said of so many entries without room. */
   more: (count: number) => string
 }
@@ -47,7 +49,7 @@ type Placed = { entry: LegendEntry; x: number; y: number }
 
 /** Names of series, each underlined with a run of the series' own stroke; a disc stands before the name of points. */
 export function legend(
-  { id, entries, title, columns: wished, more }: LegendList,
+  { id, entries, title, columns: wished, from = 0, more }: LegendList,
   x: number,
   y: number,
   width: number,
@@ -74,26 +76,31 @@ export function legend(
   const aside = before > 0 && before < width * 0.3 && width - before > NARROWEST * 2
   const first = heading && !aside ? 1 : 0
   const left = aside ? x + before : x
-  const columns = columnsOf(
-    items.map(item => item.taken),
-    width - (left - x),
-    Math.max(1, rows - first),
-    wished,
-  )
+  const rowsLeft = Math.max(1, rows - first)
+  const columnsFor = (some: typeof items) =>
+    columnsOf(
+      some.map(item => item.taken),
+      width - (left - x),
+      rowsLeft,
+      wished,
+    )
+  const whole = columnsFor(items)
+  const fits = items.length <= rowsLeft * whole.length
+  const passed = fits ? 0 : from
+  const columns = fits ? whole : columnsFor(items.slice(passed))
   let end = x
   const put = (text: string, color: string, key: string, at: number, row: number) => {
     names.add(text, at, y + row * ROW + font.size, color, key)
     end = Math.max(end, at + measure(text, font))
   }
   if (heading) put(heading, theme.muted, 'title', x, 0)
-  const places = Math.max(1, rows - first) * columns.length
   // The last place says how many more there are.
-  const shown = items.length > places ? places - 1 : items.length
+  const page = fits ? items : items.slice(passed, passed + Math.max(1, rowsLeft * columns.length - 1))
   const at = (place: number) => ({
     from: left + columns.slice(0, place % columns.length).reduce((sum, taken) => sum + taken + GAP, 0),
     row: first + Math.floor(place / columns.length),
   })
-  for (const [place, { entry, mark, text, taken }] of items.slice(0, shown).entries()) {
+  for (const [place, { entry, mark, text, taken }] of page.entries()) {
     const { from, row } = at(place)
     const baseline = y + row * ROW + font.size
     placed.push({
@@ -104,11 +111,12 @@ export function legend(
     put(text, entry.hidden ? theme.missing : theme.text, entry.key, from + mark, row)
     end = Math.max(end, from + taken)
   }
-  if (shown < items.length) {
-    const { from, row } = at(shown)
-    put(ellipsis(more(items.length - shown), x + width - from, font, measure), theme.muted, 'rest', from, row)
+  if (!fits) {
+    const { from, row } = at(page.length)
+    const words = ellipsis(more(items.length - page.length), x + width - from, font, measure)
+    put(words, theme.muted, 'rest', from, row)
   }
-  const last = at(Math.max(0, Math.min(items.length, places) - 1)).row
+  const last = at(fits ? Math.max(0, page.length - 1) : page.length).row
   return {
     width: end - x,
     height: (last + 1) * ROW - (ROW - font.size * LINE) + 4,

@@ -2,8 +2,8 @@ import type { Insets, PaneInput, PictureInput } from './model.ts'
 
 /** What one chart of a picture is laid out from, but for its place. */
 export function chartInput(input: PictureInput, i: number): Omit<PaneInput, 'box' | 'pane' | 'prefix'> {
-  const { frame, theme, measure, zoom, preview } = input
-  return { ...input.charts[i], frame, theme, measure, zoom, preview }
+  const { frame, theme, measure, zoom, preview, listedFrom } = input
+  return { ...input.charts[i], frame, theme, measure, zoom, preview, listedFrom }
 }
 
 /** The room that is enough for all. */

@@ -64,7 +64,7 @@ const isList = ({ at, columns, title }: Wish): boolean =>
 
 /** What legends are planned from. */
 export interface LegendContext
-  extends Pick<PaneInput, 'description' | 'bound' | 'box' | 'theme' | 'measure'> {
+  extends Pick<PaneInput, 'description' | 'bound' | 'box' | 'theme' | 'measure' | 'listedFrom'> {
   axes: readonly PlannedAxis[]
   tiny: boolean
   /** Whether names stand at the shapes themselves. */
@@ -85,6 +85,7 @@ export function planLegends({
   named,
   largest,
   apart,
+  listedFrom = 0,
   theme,
   measure,
 }: LegendContext): Legends {
@@ -116,6 +117,7 @@ export function planLegends({
       entries,
       title,
       columns: wish.columns ?? (beside ? 1 : undefined),
+      from: role === 'color' ? Math.min(listedFrom, entries.length - 1) : 0,
       more: (count: number) => bound.tongue.say('and {count} more', { count }),
     }
     out.list.push({

@@ -101,6 +101,8 @@ export interface PaneInput {
   leftOut: ((asked: AskedWords, batches: readonly Batch[]) => Finding[]) | undefined
   /** The entry of a legend that stands out: other series fade. */
   preview?: string
+  /** How many entries of a long legend are passed over. */
+  listedFrom?: number
   box: Box
   /** Which plot of the scene this is, and what its batches and scales are called in it. */
   pane: number
@@ -160,6 +162,8 @@ export interface PictureInput {
   zoom: State['zoom']
   /** The entry of a legend that stands out. */
   preview: string | undefined
+  /** How many entries of a long legend are passed over. */
+  listedFrom?: number
   /** Room to leave beside plots at least, so that they line up with those of other pictures. */
   beside: Insets | undefined
 }

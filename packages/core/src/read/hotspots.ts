@@ -5,8 +5,8 @@ import type { Measure } from '../theme/text-width.ts'
 
 /** A word of the picture that a person can act on. */
 export interface Hotspot {
-  /** `legend`: an entry that names series; `label`: a category's or bucket's name at an axis. */
-  kind: 'legend' | 'label'
+  /** `legend`: an entry that names series; `more`: what says how many others there are; `label`: a category's or bucket's name at an axis. */
+  kind: 'legend' | 'more' | 'label'
   /** Of a legend: the key of its entry. Of a label: the scale's name, and the value. */
   key: string
   scale: string | undefined
@@ -36,8 +36,21 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
       if (/^(legend|ends)(\/\w+)?\/names$/.test(id)) {
         batch.texts.forEach((name, t) => {
           const entry = entries.get(String(batch.keys[t]))
-          if (!entry) return
           const box = boxOf(batch, t, measure)
+          if (!entry) {
+            if (batch.keys[t] === 'rest')
+              out.push({
+                kind: 'more',
+                key: 'rest',
+                scale: undefined,
+                value: Number.NaN,
+                name,
+                pane: i,
+                hidden: false,
+                box,
+              })
+            return
+          }
           // The run of stroke under a name, and the disc before it, belong to it too.
           if (entry.swatch === 'disc') Object.assign(box, { x: box.x - 12, width: box.width + 12 })
           const { key, hidden } = entry

@@ -52,6 +52,8 @@ export class View {
   readonly shown: ReadonlySignal<Scene>
   /** The key of a legend's entry that the person looks at: the other series fade. */
   readonly preview: Signal<string | undefined> = signal(undefined)
+  /** How many entries of a legend without room for all are passed over: a person leafs through it. */
+  readonly listedFrom: Signal<number> = signal(0)
   /** Ends of shared scales that other charts on the page need, by scale name. */
   readonly outer: Signal<Ends> = signal(new Map())
   /** Room beside its plot that other charts on the page need, with which it lines up. */
@@ -180,6 +182,7 @@ export class View {
         words: words.value,
         zoom: zoom.value,
         preview: this.preview.value,
+        listedFrom: this.listedFrom.value,
         beside: this.beside.value,
       })
     })
