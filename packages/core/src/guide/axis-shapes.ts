@@ -72,9 +72,6 @@ export function gridShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: T
   return out
 }
 
-/** How much of the ink is in a stripe. */
-const STRIPE = 0.045
-
 /** Every other room between ticks, or every other category, on a faint ground. */
 function stripes(axis: AxisLayout, side: Side, plot: Box, theme: Theme): Batch[] {
   const { scale } = axis
@@ -93,15 +90,11 @@ function stripes(axis: AxisLayout, side: Side, plot: Box, theme: Theme): Batch[]
     if (length <= 0) continue
     list.push(
       isLevel(side)
-        ? { x: start, y: plot.y, width: length, height: plot.height, color: theme.text, key: i }
-        : { x: plot.x, y: start, width: plot.width, height: length, color: theme.text, key: i },
+        ? { x: start, y: plot.y, width: length, height: plot.height, color: theme.stripe, key: i }
+        : { x: plot.x, y: start, width: plot.width, height: length, color: theme.stripe, key: i },
     )
   }
-  // Faint enough to let a picture behind them through.
-  return boxes(`stripes ${scale.name}`, list).map(batch => ({
-    ...batch,
-    alpha: new Float32Array(list.length).fill(STRIPE),
-  }))
+  return boxes(`stripes ${scale.name}`, list)
 }
 
 /** The line at zero: a little darker than the grid, since lengths are read from it. */

@@ -24,7 +24,9 @@ export function groundTheme(
   const suited = themeOnGround(theme, ground, house)
   // Under a veil, a picture can be no darker, or lighter, than this.
   const worst = blend(ground, suited.name === 'night' ? '#ffffff' : '#000000', 1 - veilOf(background))
-  return themeOnGround(theme, ground, house, worst)
+  const own = themeOnGround(theme, ground, house, worst)
+  // Stripes let the picture through.
+  return { ...own, stripe: own.name === 'night' ? 'rgba(255, 255, 255, 0.07)' : 'rgba(0, 0, 0, 0.06)' }
 }
 
 const veilOf = ({ veil = VEIL }: Background) => Math.max(LEAST_VEIL, Math.min(1, veil))
