@@ -95,7 +95,9 @@ export function bind(
     legend,
     byName,
     ramp: shades && rampEntry(shaded[0], shades, drawings[0], tongue),
-    sizes: sized && sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, tongue),
+    sizes:
+      sized &&
+      sizeEntry(sized.shaped.roles.get('size')!, sized.drawing, tongue, description.scales?.size?.steps),
     findings,
     tongue,
   }

@@ -42,14 +42,19 @@ export function sizeEntry(
   values: RoleValues,
   { table }: ResolvedDrawing,
   tongue: Tongue,
+  wished?: readonly number[],
 ): SizeEntry | undefined {
   const { max } = extentOf(values.cells)
   if (!(max > 0)) return undefined
   const ticks = (chooseTicks({ min: 0, max, wanted: 5, enclose: false })?.values ?? [max]).filter(
     value => value > 0,
   )
-  const chosen =
-    ticks.length > 2 ? [ticks[0], ticks[Math.floor(ticks.length / 2)], ticks[ticks.length - 1]] : ticks
+  const told = wished?.filter(value => value > 0)
+  const chosen = told?.length
+    ? told
+    : ticks.length > 2
+      ? [ticks[0], ticks[Math.floor(ticks.length / 2)], ticks[ticks.length - 1]]
+      : ticks
   const texts = tickTexts(chosen, { ...lookOf(values), locale: tongue.locale })
   return {
     title: measureTitle(values, undefined, table, tongue),

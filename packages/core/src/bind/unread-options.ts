@@ -36,6 +36,8 @@ const SCALE_OPTIONS: Readonly<Record<keyof Scale, readonly Reads[]>> = {
   keeps: ['periods'],
   colors: ['colors', 'ramp'],
   hatched: ['colors'],
+  radius: ['sizes'],
+  steps: ['sizes'],
 }
 
 /** By option: the axes that read it. */

@@ -39,6 +39,10 @@ export const scale = v.strictObject({
   keeps: v.optional(v.boolean()),
   /** Of `through`: whether periods without rows are bridged by one glide, or the one before is held. Default `bridge`. */
   missing: v.optional(v.picklist(['bridge', 'hold'])),
+  /** Of sizes: the radius of the point with the greatest value, in pixels. Default by the size of the chart. */
+  radius: v.optional(v.pipe(v.number(), v.minValue(1), v.maxValue(200))),
+  /** Of sizes: the values that their legend shows. Default a few neat ones. */
+  steps: v.optional(v.array(v.number())),
   /** Of colours: whether patterns and dashes tell categories apart as well, as in print without colour. Default beyond the first eight alone. */
   hatched: v.optional(v.boolean()),
   /** Colours of categories: a list in order, or by category. */

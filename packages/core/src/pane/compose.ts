@@ -30,7 +30,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
     box.width + (input.sharedBeside ? AXIS_BESIDE : 0),
     input.prefix === '' ? box.height : box.height + 50,
   )
-  const largest = input.largest ?? largestRadius(box)
+  const largest = description.scales?.size?.radius ?? input.largest ?? largestRadius(box)
   const axes = planAxes({ ...input, largest, labelRoom: box.width * 0.36 })
   for (const axis of axes) {
     if (axis.role === 'x' ? input.sharedBelow : input.sharedBeside) axis.hidden = true

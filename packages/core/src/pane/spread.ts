@@ -27,10 +27,12 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
   let { y: top, height: room } = box
   // An area means the same in all panes, before it is known how large each is.
   const across = columnsOf(spread, charts.length, box.width, room)
-  const largest = largestRadius({
-    width: box.width / across,
-    height: (box.height / Math.ceil(charts.length / across)) * 0.8,
-  })
+  const largest =
+    charts[0].description.scales?.size?.radius ??
+    largestRadius({
+      width: box.width / across,
+      height: (box.height / Math.ceil(charts.length / across)) * 0.8,
+    })
   if (!isTiny(box.width, box.height)) {
     const head = heading(spread, box.x, box.y, box.width, theme, measure)
     const foot = footing(spread, box.x, box.y + box.height + 4, box.width, theme, measure)

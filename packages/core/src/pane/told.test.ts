@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { type Batch, chart, type Description, type Table, table } from '../index.ts'
-import type { Areas, Lines, Rects, Texts, Wedges } from '../scene/scene.ts'
+import type { Areas, Discs, Lines, Rects, Texts, Wedges } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { View } from '../view/view.ts'
 
@@ -110,6 +110,18 @@ describe('slices', () => {
     expect(all.length).toBe(5)
     expect(all.reduce((sum, text) => sum + Number.parseInt(text, 10), 0)).toBe(100)
   })
+})
+
+test('sizes have the radius and the steps that are told', () => {
+  const sized = { draw: 'scatter', x: 'passengers', y: 'passengers', size: 'passengers' }
+  const view = viewOf({ ...sized, scales: { size: { radius: 31, steps: [400, 1600] } } })
+  const [points] = batchesOf<Discs>(view, 'discs', /scatter$/)
+  expect(Math.max(...points.radius)).toBeCloseTo(31, 4)
+  expect(textsOf(view, /^legend\/size/)).toEqual(['Passengers', '400', '1,600'])
+  const [shown] = batchesOf<Discs>(view, 'discs', /^legend\/sizes/)
+  expect([...shown.radius].map(Math.round)).toEqual([16, 31])
+  const none = viewOf({ draw: 'scatter', x: 'passengers', y: 'passengers', scales: { size: { radius: 9 } } })
+  expect(none.findings.map(({ code }) => code)).toContain('no-effect')
 })
 
 test('percentiles are levels and measures, by their own names', () => {
