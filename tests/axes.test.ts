@@ -47,19 +47,20 @@ describe('labels that come out', () => {
     ['Numbers', 'y', ['-10', '0', '10', '20', '30', '40']],
     ['Numbers', 'x', ['0', '20', '40', '60']],
     ['Counts', 'y', ['0', '500', '1,000', '1,500', '2,000', '2,500']],
-    ['Money', 'y', ['€0', '€500K', '€1M']],
+    ['Money', 'y', ['€0', '€0.5M', '€1.0M']],
     ['Shares', 'y', ['0%', '25%', '50%']],
     ['A billionth apart', 'y', ['5.000000001', '5.000000002', '5.000000003', '5.000000004', '5.000000005']],
-    ['Very large', 'y', ['0', '2.5E15', '5E15']],
+    ['Very large', 'y', ['0', '2.5×10¹⁵', '5.0×10¹⁵']],
     ['Twelve hours', 'x', ['06:00', '08:00', '10:00', '12:00', '14:00', '16:00']],
     ['Three weeks', 'x', ['4', '11', '18']],
     ['Quarters', 'x', ['Q1', 'Q3', 'Q1', 'Q3', 'Q1', 'Q3']],
     ['Centuries', 'x', ['1400', '1500', '1600', '1700', '1800', '1900', '2000']],
-    ['German', 'y', ['0 €', '500.000 €', '1 Mio. €']],
-    ['Arabic, right to left', 'x', ['يناير', 'يوليو', 'يناير', 'يوليو', 'يناير', 'يوليو']],
+    ['German', 'y', ['0 €', '0,5 Mio. €', '1,0 Mio. €']],
+    // Told from left to right; it begins at the right.
+    ['Arabic, right to left', 'x', ['يوليو', 'يناير', 'يوليو', 'يناير', 'يوليو', 'يناير']],
     ['Japanese', 'x', ['月', '火', '水', '木', '金', '土', '日']],
     ['Summer time, Lisbon', 'x', ['18:00', '00:00', '06:00', '12:00']],
-    ['Two scales, one grid', 'y', ['0', '50K', '100K']],
+    ['Two scales, one grid', 'y', ['0', '50,000', '100,000']],
     ['Two scales, one grid', 'right', ['0', '5', '10']],
     ['Percentage of a total', 'right', ['0%', '20%', '40%']],
     ['Signed logarithm', 'y', ['-10,000', '-100', '0', '100', '10,000']],
@@ -70,7 +71,7 @@ describe('labels that come out', () => {
   test('name the larger unit where it changes', () => {
     expect(labels(sceneOf('Money'), 'x', 'larger')).toEqual(['2023', '2024', '2025'])
     expect(labels(sceneOf('Summer time, Lisbon'), 'x', 'larger')).toEqual(['Sun, Mar 31, 2024'])
-    expect(labels(sceneOf('Arabic, right to left'), 'x', 'larger')).toEqual(['٢٠٢٣', '٢٠٢٤', '٢٠٢٥'])
+    expect(labels(sceneOf('Arabic, right to left'), 'x', 'larger')).toEqual(['٢٠٢٥', '٢٠٢٤', '٢٠٢٣'])
   })
 })
 
