@@ -1,6 +1,6 @@
 import { TextBuilder } from '../guide/build.ts'
 import { footing, heading } from '../guide/heading.ts'
-import { mirrored, runsLeft } from '../guide/mirror.ts'
+import { mirrored, mirroredBox, runsLeft } from '../guide/mirror.ts'
 import { ellipsis, LINE } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { chartInput, mostOf } from './chart-input.ts'
@@ -57,10 +57,12 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
     return { x, y, width, height: height + (below(i) ? 0 : axisRoom) }
   }
   const evenly = (box.width - GUTTER * (columns - 1)) / columns
-  const layout = (i: number, box: Box) =>
+  // Where people read from the right, the first column stands there.
+  const placed = (cell: Box) => (runsLeft(input.tongue.locale) ? mirroredBox(cell, box) : cell)
+  const layout = (i: number, cell: Box) =>
     layoutPane({
       ...paneInput(input, spread, i),
-      box,
+      box: placed(cell),
       pane: i,
       prefix: `${i}/`,
       sharedBelow: below(i),

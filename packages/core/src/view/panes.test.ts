@@ -105,6 +105,25 @@ describe('panes', () => {
     expect(view.composition.value.panes.length).toBe(6)
   })
 
+  test('begin at the right where people read from there, with the axis of all at that side', () => {
+    const view = new View(
+      chart(sailings, { ...lines, panes: { by: 'route', columns: 3 } } as Description),
+      {},
+      {
+        width: 900,
+        height: 600,
+        locale: 'he',
+        measure: measureInter,
+      },
+    )
+    const { plots } = view.scene
+    expect(plots[0].x).toBeGreaterThan(plots[1].x)
+    expect(plots[1].x).toBeGreaterThan(plots[2].x)
+    expect(new Set(plots.map(plot => Math.round(plot.width))).size).toBe(1)
+    const [axis] = find<Texts>(view, 'texts', /^0\/axis y\/labels/)
+    for (const x of axis.x) expect(x).toBeGreaterThan(plots[0].x + plots[0].width)
+  })
+
   test('are read where they stand', () => {
     const view = viewOf({ draw: 'bar', x: 'vessel', y: 'sum of passengers', panes: 'route' })
     const bars = find<Rects>(view, 'rects', /bar$/)[3]
