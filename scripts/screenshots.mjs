@@ -49,7 +49,7 @@ dapplo(
   '--panes',
   'route',
   '--title',
-  'Wind delays the long routes most',
+  'Delay and wind, route by route',
   '--source',
   'Source: logbooks of the Skerry Line',
   '--out',
