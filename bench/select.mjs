@@ -15,7 +15,7 @@ const columns = {
 }
 const sailings = table(columns)
 const frame = { width: 560, height: 320, measure: measureInter }
-const shown = (description, respond = 'filter') =>
+const shown = (description, respond = 'narrow') =>
   new View(chart(sailings, { ...description, respond }), {}, frame)
 const scatter = shown({ draw: 'scatter', x: 'wind', y: 'delay', select: 'box' })
 const others = [

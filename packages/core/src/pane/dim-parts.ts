@@ -9,37 +9,45 @@ export function selectedShares(
   { rows, x }: Rects | Wedges,
   test: RowTest,
 ): Float64Array | undefined {
-  const weight = weightOf(bound)
-  if (!rows || !weight) return undefined
-  const out = new Float64Array(x.length)
+  const added = addedBy(bound)
+  if (!rows || !added) return undefined
+  const { values } = added
   const { mask } = test
-  const isSelected = mask ? (row: number) => mask[row] > 0 : test
+  const out = new Float64Array(x.length)
+  // Every frame of a drag comes through here with all rows: plain loops, and no call for a row where there is a mask.
   for (let shape = 0; shape < out.length; shape++) {
-    let [all, selected] = [0, 0]
     const own = rows(shape)
-    for (let i = 0; i < own.length; i++) {
-      const value = weight(own[i])
-      // What falls below zero makes no part of a bar.
-      if (value < 0) return undefined
-      if (!(value > 0)) continue
+    const { length } = own
+    let [all, selected] = [0, 0]
+    for (let i = 0; i < length; i++) {
+      const row = own[i]
+      const value = values ? values[row] : 1
+      if (value !== value) continue
       all += value
-      if (isSelected(own[i])) selected += value
+      if (mask ? mask[row] > 0 : test(row)) selected += value
     }
     out[shape] = all > 0 ? selected / all : 0
   }
   return out
 }
 
-/** What a row adds to its shape: one to a count, its value to a sum; undefined where shapes do not add rows up. */
-function weightOf({ drawing, marks, x, y, shade }: BoundDrawing): ((row: number) => number) | undefined {
+/** What rows add to their shapes: their values to a sum, one each to a count; undefined where shapes do not add rows up. */
+function addedBy({
+  drawing,
+  marks,
+  x,
+  y,
+  shade,
+}: BoundDrawing): { values: Float64Array | undefined } | undefined {
   const { meaning } = drawing.kind.cells ? (shade ?? y) : drawing.kind.parts || !isLying(marks) ? y : x
   const shares = meaning.is === 'window' && meaning.how === 'share'
-  const counts = meaning.is === 'summary' && meaning.how === 'count'
-  const sums = meaning.is === 'summary' && meaning.how === 'sum'
-  if (!counts && !sums && !shares) return undefined
-  const cells = meaning.column === undefined ? undefined : drawing.table.column(meaning.column)?.cells
-  if (meaning.column === undefined) return () => 1
-  return cells && cells.type !== 'text' ? row => cells.values[row] : undefined
+  const adds = meaning.is === 'summary' && (meaning.how === 'count' || meaning.how === 'sum')
+  if (!adds && !shares) return undefined
+  if (meaning.column === undefined) return { values: undefined }
+  const column = drawing.table.column(meaning.column)
+  // What falls below zero makes no part of a bar.
+  if (!column || column.cells.type === 'text' || column.extent.min < 0) return undefined
+  return { values: column.cells.values }
 }
 
 /** The parts of bars and cells that are selected, each from where its shape begins. */
