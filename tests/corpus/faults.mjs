@@ -1,7 +1,7 @@
 // What an eye would find wrong in a picture, found by reading its scene: words that touch or are cut, marks that are
 // sliced or look alike, ticks that are uneven, labels of one drawing in two forms or over the lines of others.
-import { measureInter } from '@dapplo/core/inter'
 import { differenceCiede2000, wcagContrast } from 'culori'
+import { textBoxes, touching } from '../support/text-boxes.mjs'
 
 /** Differences of colour (CIEDE2000) under which two things look alike. */
 const ALIKE = 9
@@ -18,43 +18,13 @@ export const faultsOf = scene => [
 
 const texts = scene => scene.batches.filter(({ kind }) => kind === 'texts')
 
-/** The box of every level text, in pixels. */
-function boxes(scene, measure = measureInter) {
-  return texts(scene)
-    .filter(({ turn }) => turn === 0)
-    .flatMap(batch =>
-      batch.texts.map((text, i) => {
-        const width = measure(text, batch)
-        const left = batch.x[i] - (batch.anchor === 'end' ? width : batch.anchor === 'middle' ? width / 2 : 0)
-        return {
-          text,
-          batch,
-          shape: i,
-          left,
-          right: left + width,
-          top: batch.y[i] - batch.size * 0.75,
-          bottom: batch.y[i] + batch.size * 0.2,
-        }
-      }),
-    )
-}
-
-const apart = (a, b) =>
-  a.right <= b.left + 0.5 || b.right <= a.left + 0.5 || a.bottom <= b.top + 0.5 || b.bottom <= a.top + 0.5
-
 function wordFaults(scene) {
-  const all = boxes(scene)
+  const all = textBoxes(scene)
   const cut = all
     .filter(
       b => b.left < -0.5 || b.top < -0.5 || b.right > scene.width + 0.5 || b.bottom > scene.height + 0.5,
     )
     .map(({ text }) => `"${text}" is cut at the edge of the picture`)
-  const touching = all.flatMap((a, i) =>
-    all
-      .slice(0, i)
-      .filter(b => !apart(a, b))
-      .map(b => `"${a.text}" touches "${b.text}"`),
-  )
   const faint = all
     .filter(({ batch, shape }) => {
       const ground =
@@ -63,7 +33,7 @@ function wordFaults(scene) {
       return ground && (wcagContrast(batch.colors[batch.color[shape]], ground) ?? 21) < 4.45
     })
     .map(({ text }) => `"${text}" is faint`)
-  return [...cut, ...touching, ...faint]
+  return [...cut, ...touching(all), ...faint]
 }
 
 /** Shapes of data by what tells them apart: colour, and dash, form or pattern. */
@@ -151,7 +121,7 @@ function crossedFaults(scene) {
   const lines = scene.batches.filter(
     ({ kind, part, smooth }) => kind === 'lines' && part === 'data' && !smooth,
   )
-  return boxes(scene)
+  return textBoxes(scene)
     .filter(({ batch }) => /labels (start|middle|end)/.test(batch.id) && !batch.id.startsWith('axis'))
     .flatMap(box => lines.filter(line => crosses(line, box)).map(() => `"${box.text}" lies over a line`))
 }

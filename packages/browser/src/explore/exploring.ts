@@ -46,15 +46,14 @@ export const exploring: Part = {
         view.preview.value = key
       },
       toggle: (key, alone) => selecting.toggle(key, alone),
-      leaf: () => {
-        const { panes } = host.composition
-        const listed = hotspots(host.composition, view.frame.value.measure).filter(
-          ({ kind }) => kind === 'legend',
-        )
-        const next = view.listedFrom.value + listed.length
+      leaf: shown => {
+        // Forms and dashes have legends of their own, in which there are never many.
+        const all = host.composition.panes.flatMap(({ bound }) => bound.legend)
+        const colors = new Set(all.filter(({ by = 'color' }) => by === 'color').map(({ key }) => key))
+        const next = view.listedFrom.value + shown.filter(key => colors.has(key)).length
         host.jump()
         // After the last come the first again.
-        view.listedFrom.value = next < panes[0].bound.legend.length ? next : 0
+        view.listedFrom.value = next < colors.size ? next : 0
       },
       selectEntry: (key, adds) => selecting.entry(key, adds),
       selectPlace: (pane, scale, value, adds) => selecting.place(pane, scale, value, adds),

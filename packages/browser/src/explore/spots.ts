@@ -7,8 +7,8 @@ export interface SpotHost {
   preview(key: string | undefined): void
   /** Hides or shows what an entry explains; `alone`: hides all but it. */
   toggle(key: string, alone: boolean): void
-  /** Shows the next entries of a legend that has no room for all. */
-  leaf(): void
+  /** Shows the next entries of a legend that has no room for all; `shown`: the keys of those that are shown. */
+  leaf(shown: readonly string[]): void
   selectEntry(key: string, adds: boolean): void
   selectPlace(pane: number, scale: string, value: number, adds: boolean): void
 }
@@ -108,7 +108,10 @@ export class Spots {
     const spot = this.spots.get(id)
     if (!spot) return
     const adds = event.ctrlKey || event.metaKey
-    if (spot.kind === 'more') return this.host.leaf()
+    if (spot.kind === 'more') {
+      const shown = [...this.spots.values()].filter(({ kind }) => kind === 'legend')
+      return this.host.leaf(shown.map(({ key }) => key))
+    }
     if (spot.kind === 'label') {
       this.host.selectPlace(spot.pane, spot.scale!, spot.value, adds || event.shiftKey)
       return

@@ -43,10 +43,10 @@ export function categoryColors(
   const all = description.scales?.color?.hatched
   const ownPalette = listed === theme.colors
   const value = (code: number): CategoryLook => {
-    const told = all ?? (ownPalette && own(code) === undefined)
+    const marked = all ?? (ownPalette && own(code) === undefined)
     const marks = all ? WITHOUT_COLOR : BEYOND_EIGHT
     const place = code % marks.hatch.length
-    return isRest(coded.keys[code]) || !told
+    return isRest(coded.keys[code]) || !marked
       ? { color: colorOf(code), hatch: 0, dash: 0 }
       : { color: colorOf(code), hatch: marks.hatch[place], dash: marks.dash[place] }
   }

@@ -2,8 +2,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import type { Level } from '../resolve/model.ts'
 import { percentileOf } from '../table/group/summarise.ts'
-import type { Percentile } from '../table/phrase/meaning.ts'
-import { shareOfPercentile } from '../table/phrase/meaning.ts'
+import { type Percentile, shareOfPercentile } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './model.ts'
 
@@ -13,6 +12,8 @@ const LEVELS: Record<Exclude<Level, Percentile>, (values: Float64Array) => numbe
   min: values => values.reduce((a, b) => Math.min(a, b)),
   max: values => values.reduce((a, b) => Math.max(a, b)),
 }
+
+/** The value at a level. */
 function valueAt(level: Level, values: Float64Array): number {
   const share = shareOfPercentile(level)
   return share === undefined

@@ -79,8 +79,7 @@ function unusedFindings(description: Settled, drawings: readonly BoundDrawing[])
 /** Scales that a drawing alone stands on, and that are called almost as another. */
 function misspelt({ axes, scales }: Settled, drawings: readonly BoundDrawing[]): Finding[] {
   return drawings.flatMap(({ drawing: { against, path } }) => {
-    const told =
-      against === 'y' || against === 'right' || against === 'top' || axes?.[against] || scales?.[against]
+    const told = ['y', 'right', 'top'].includes(against) || axes?.[against] || scales?.[against]
     const near = told ? undefined : nearest(against, ['right', 'top'])
     return near === undefined
       ? []

@@ -1,3 +1,4 @@
+import { remember } from '../describe/remember.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { partPath } from '../finding/part-path.ts'
 import { numberFormat } from '../scale/intl-numbers.ts'
@@ -24,7 +25,8 @@ export const labelValues = (
 /** What a drawing's labels say, as far as its description asks for labels. */
 export function labelTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTexts | undefined {
   const all = allTexts(bound, locale, formOf)
-  const chosen = all && labelledMarks(bound)
+  // Looked for once for these marks, not in every frame of a zoom.
+  const chosen = all && remember(bound.memory, 'labelled', () => labelledMarks(bound))
   return chosen ? mark => (chosen(mark) ? all(mark) : '') : all
 }
 

@@ -15,7 +15,7 @@ const MOST_PAD = 100
 const isObject = (value: unknown): value is object => value !== null && typeof value === 'object'
 
 /** Options that are objects, and those whose parts are. A list is one as well, and has words of its own, such as `at`. */
-const OBJECTS = ['legend', 'stamp', 'background', 'motion', 'style'] as const
+const OBJECTS = ['legend', 'stamp', 'background', 'plot', 'motion', 'style'] as const
 const OF_OBJECTS = ['legend', 'scales', 'axes'] as const
 
 function noLists(description: Description): void {
@@ -43,6 +43,7 @@ export function checkLooks(description: Description): void {
   })
   if (typeof background === 'string') checkColor(background, 'background')
   else checkColor(background?.color, 'background.color')
+  checkColor(description.plot?.background, 'plot.background')
   for (const [name, scale] of Object.entries(scales ?? {}))
     if (isObject(scale)) {
       const { colors, pad, percentOf } = scale as Scale

@@ -122,8 +122,16 @@ export function categoryAxis(context: AxisContext): AxisLayout {
 /** Names beyond this many can be a run. */
 const LEAST_RUN = 12
 
-/** Whether names are one text with a number that rises: weeks, codes, places in a row. */
+const runs = new WeakMap<readonly string[], boolean>()
+
+/** Whether names are one text with a number that rises: weeks, codes, places in a row. An axis is laid out several times in each frame over the same names. */
 function isRun(words: readonly string[]): boolean {
+  const known = runs.get(words) ?? looksLikeRun(words)
+  runs.set(words, known)
+  return known
+}
+
+function looksLikeRun(words: readonly string[]): boolean {
   if (words.length <= LEAST_RUN) return false
   let last = Number.NEGATIVE_INFINITY
   const form = words[0].replace(/\d+/g, '#')

@@ -1,5 +1,5 @@
 import type { Batch, Figures } from '../scene/scene.ts'
-import type { Measure } from '../theme/text-width.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { TextBuilder } from './build.ts'
 import { LINE, wrap } from './text.ts'
@@ -8,6 +8,12 @@ import { LINE, wrap } from './text.ts'
 export interface WordBlock {
   height: number
   batches: Batch[]
+}
+
+/** A line of words, with the numbers in them. */
+interface Line {
+  line: string
+  figures: Figures | undefined
 }
 
 /** Title and subtitle from the top left, each at most two lines. */
@@ -34,39 +40,32 @@ export function heading(
   )
   const titles = new TextBuilder('title', { ...title, anchor: 'start' })
   const subtitles = new TextBuilder('subtitle', { ...subtitle, anchor: 'start' })
-  const inked = (
+  /** A line in pieces, where names in it have inks of their own. */
+  const add = (
     builder: TextBuilder,
-    line: string,
-    left: number,
-    y: number,
-    ink: string,
+    font: Font,
+    color: string,
     i: number,
-    figures: Figures | undefined,
-    widthOf: (text: string) => number,
+    { line, figures }: Line,
+    y: number,
   ) => {
     const pieces = words.inks ? piecesOf(line, words.inks) : [{ text: line, ink: undefined }]
     let before = ''
-    pieces.forEach((piece, p) => {
-      // Numbers that count stand in the first piece that has none of its own ink.
-      builder.add(
-        piece.text,
-        left + widthOf(before),
-        y,
-        piece.ink ?? ink,
-        p === 0 ? i : `${i} ${p}`,
-        undefined,
-        pieces.length === 1 ? figures : undefined,
-      )
-      before += piece.text
+    pieces.forEach(({ text, ink }, p) => {
+      const key = p === 0 ? i : `${i} ${p}`
+      // Numbers count in a line that is one piece.
+      const own = pieces.length === 1 ? figures : undefined
+      builder.add(text, x + measure(before, font), y, ink ?? color, key, undefined, own)
+      before += text
     })
   }
   let at = y
-  titleLines.forEach(({ line, figures }, i) => {
-    inked(titles, line, x, at + title.size * 0.92, theme.text, i, figures, text => measure(text, title))
+  titleLines.forEach((line, i) => {
+    add(titles, title, theme.text, i, line, at + title.size * 0.92)
     at += title.size * LINE
   })
-  subtitleLines.forEach(({ line, figures }, i) => {
-    inked(subtitles, line, x, at + subtitle.size, theme.muted, i, figures, text => measure(text, subtitle))
+  subtitleLines.forEach((line, i) => {
+    add(subtitles, subtitle, theme.muted, i, line, at + subtitle.size)
     at += subtitle.size * LINE + 1
   })
   return { height: at - y, batches: [...titles.build(), ...subtitles.build()] }
@@ -104,7 +103,7 @@ function linesOf(
   words: string | undefined,
   figures: Figures | undefined,
   wrapped: (text: string) => string[],
-): { line: string; figures: Figures | undefined }[] {
+): Line[] {
   if (!words) return []
   return wrapped(words).map((line, i) => ({
     line,

@@ -1,4 +1,5 @@
 import type { Batch, Rects } from '../scene/scene.ts'
+import { shapeEnd } from '../scene/shape-end.ts'
 import { placeBefore } from './before.ts'
 import type { GlideContext } from './blend.ts'
 
@@ -20,7 +21,7 @@ export function endsOf(batches: readonly Batch[]): Ends {
   for (const batch of batches) {
     const count = batch.keys.length
     for (let i = 0; i < count; i++) {
-      const place = endOf(batch, i)
+      const place = shapeEnd(batch, i)
       if (place && place.x === place.x && place.y === place.y)
         ends.set(batch.keys[i], { ...place, index: i, count })
     }
@@ -38,27 +39,6 @@ export function startsOf(batches: readonly Batch[], before: Ends, context: Scene
       if (place) starts.set(batch.keys[i], { x: place.x, y: place.y, index: i, count: batch.keys.length })
     }
   return starts
-}
-
-function endOf(batch: Batch, i: number): { x: number; y: number } | undefined {
-  switch (batch.kind) {
-    case 'rects': {
-      const [x, y, width, height] = [batch.x[i], batch.y[i], batch.width[i], batch.height[i]]
-      const middle = { x: x + width / 2, y: y + height / 2 }
-      const side = batch.round[i]
-      if (side === 1) return { x: middle.x, y }
-      if (side === 2) return { x: x + width, y: middle.y }
-      if (side === 3) return { x: middle.x, y: y + height }
-      return side === 4 ? { x, y: middle.y } : middle
-    }
-    case 'discs':
-    case 'lines':
-      return { x: batch.x[i], y: batch.y[i] }
-    case 'segments':
-      return { x: batch.x2[i], y: batch.y2[i] }
-    default:
-      return undefined
-  }
 }
 
 function baseOf(batch: Rects, i: number, scenes: Scenes): { x: number; y: number } | undefined {

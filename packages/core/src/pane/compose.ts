@@ -1,4 +1,5 @@
 import type { Bound } from '../bind/model.ts'
+import { formsOf } from '../bind/number-forms.ts'
 import type { Box } from '../scene/scene.ts'
 import { drawPane, type PlannedPane } from './draw.ts'
 import { fromItsSide } from './from-right.ts'
@@ -31,7 +32,8 @@ export function layoutPane(input: PaneInput): PaneLayout {
     input.prefix === '' ? box.height : box.height + 50,
   )
   const largest = description.scales?.size?.radius ?? input.largest ?? largestRadius(box)
-  const axes = planAxes({ ...input, largest, labelRoom: box.width * 0.36 })
+  const formOf = formsOf(bound.scales, input.domains, input.zoom)
+  const axes = planAxes({ ...input, formOf, largest, labelRoom: box.width * 0.36 })
   for (const axis of axes) {
     if (axis.role === 'x' ? input.sharedBelow : input.sharedBeside) axis.hidden = true
     if (axis.role === 'y' && input.titled) axis.title = ''
@@ -69,7 +71,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
     levelTitles: words.levelTitles,
     beside: legends.ends?.width ?? 0,
   }
-  const planned: PlannedPane = { input, room, legends, words, pies, tinyLine, largest }
+  const planned: PlannedPane = { input, room, legends, words, pies, tinyLine, largest, formOf }
   const alone = layoutPlot(room)
   // Legends at the sides are part of the room that stands beside the plot.
   const left = inner.x - box.x

@@ -1,5 +1,5 @@
 import type { Bound, BoundDrawing } from '../bind/model.ts'
-import { formsOf } from '../bind/number-forms.ts'
+import type { FormOf } from '../bind/number-forms.ts'
 import { edgeMarks } from '../drawing/edge-marks.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
@@ -38,6 +38,8 @@ export interface PlannedPane {
   tinyLine: boolean
   /** The radius of the largest point whose size is bound, in pixels. */
   largest: number
+  /** How numbers are written that an axis reads. */
+  formOf: FormOf
 }
 
 /** Draws a pane whose plot has its place. */
@@ -59,7 +61,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
       : labels.shapes(
           drawn,
           tongue,
-          formsOf(bound.scales, input.domains, input.zoom),
+          planned.formOf,
           { notes: description.notes ?? [], scales, zoomed: input.zoom !== undefined },
           plot,
           theme,

@@ -21,6 +21,22 @@ export interface PlannedLegend {
   lay(x: number, y: number, width: number, height: number): GuideBlock
 }
 
+/** Pixels between two legends under each other. */
+export const BETWEEN_LEGENDS = 6
+
+/** A legend above or below plots, where along them it is wished for. */
+export function layAligned(
+  { lay, align = 'start' }: PlannedLegend,
+  x: number,
+  y: number,
+  width: number,
+  height: number,
+): GuideBlock {
+  const block = lay(x, y, width, height)
+  const free = Math.max(0, width - block.width)
+  return align === 'start' ? block : lay(x + (align === 'middle' ? free / 2 : free), y, width, height)
+}
+
 /** Every legend of a chart, and whether the names of lines stand at their ends instead. */
 export interface Legends {
   list: PlannedLegend[]

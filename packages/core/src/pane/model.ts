@@ -1,4 +1,5 @@
 import type { Bound, Domain, LegendSeries } from '../bind/model.ts'
+import type { FormOf } from '../bind/number-forms.ts'
 import type { Background, Settled, SpreadOptions } from '../describe/description.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
@@ -31,6 +32,8 @@ export interface PlanContext {
   domains: ReadonlyMap<string, Domain>
   zoom: State['zoom']
   labelRoom: number
+  /** How numbers are written that an axis reads. */
+  formOf: FormOf
   /** The radius of the largest point whose size is bound, in pixels. */
   largest: number
   box: Box

@@ -1,7 +1,7 @@
 import { measures } from '../bind/domain.ts'
 import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
 import { isOpenBin, labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
-import { formOn, formsOf, isShared } from '../bind/number-forms.ts'
+import { formOn, isShared } from '../bind/number-forms.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
@@ -87,7 +87,7 @@ function planOne(
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
     depth: context.box.height * DEPTH,
-    beyond: roomBeyond(source, formsOf(bound.scales, domains, zoom), context),
+    beyond: roomBeyond(source, context),
     minor: options.minor,
     images: options.images ?? column?.options.images,
     alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? base),

@@ -1,6 +1,5 @@
 import { measures } from '../bind/domain.ts'
 import type { ScaleInput, ScaleUse } from '../bind/model.ts'
-import type { FormOf } from '../bind/number-forms.ts'
 import { labelTexts } from '../bind/values.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import { labelFont } from '../guide/place-labels.ts'
@@ -18,10 +17,10 @@ const PLOT_SHARE = 0.7
 type Room = NonNullable<AxisInput['beyond']>
 
 /** The room beyond the least and the greatest value, in pixels, that labels at the ends of bars and large points take. */
-export function roomBeyond(source: ScaleInput, formOf: FormOf, context: PlanContext): AxisInput['beyond'] {
+export function roomBeyond(source: ScaleInput, context: PlanContext): AxisInput['beyond'] {
   const room: Room = { min: 0, max: 0 }
   for (const use of source.uses)
-    for (const taken of [labelsBeyond(use, source, formOf, context), pointsBeyond(use, source, context)]) {
+    for (const taken of [labelsBeyond(use, source, context), pointsBeyond(use, source, context)]) {
       room.min = Math.max(room.min, taken.min)
       room.max = Math.max(room.max, taken.max)
     }
@@ -31,8 +30,7 @@ export function roomBeyond(source: ScaleInput, formOf: FormOf, context: PlanCont
 function labelsBeyond(
   use: ScaleUse,
   source: ScaleInput,
-  formOf: FormOf,
-  { theme, measure, bound }: PlanContext,
+  { theme, measure, bound, formOf }: PlanContext,
 ): Room {
   const room: Room = { min: 0, max: 0 }
   const { positions } = use

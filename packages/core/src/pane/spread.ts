@@ -1,13 +1,13 @@
-import { TextBuilder } from '../guide/build.ts'
 import { footing, heading } from '../guide/heading.ts'
 import { mirrored, mirroredBox, runsLeft } from '../guide/mirror.ts'
-import { ellipsis, LINE } from '../guide/text.ts'
+import { LINE } from '../guide/text.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { chartInput, mostOf } from './chart-input.ts'
 import { isTiny, largestRadius, layoutPane } from './compose.ts'
-import { planLegends } from './legends.ts'
+import { BETWEEN_LEGENDS, layAligned, planLegends } from './legends.ts'
 import type { Pane, PaneInput, PaneLayout, PictureInput, SpreadInput } from './model.ts'
 import { planAxes } from './plan.ts'
+import { axisTitles } from './words.ts'
 
 /** Free space between the charts of a spread, in pixels. */
 const GUTTER = 14
@@ -157,7 +157,7 @@ function commonWords(
   const entries = new Map(
     charts.flatMap(({ bound }) => bound.legend).map(entry => [`${entry.by} ${entry.key}`, entry]),
   )
-  const axes = planAxes({ ...own, largest: 0, labelRoom: box.width })
+  const axes = planAxes({ ...own, formOf: () => ({}), largest: 0, labelRoom: box.width })
   const legends = planLegends({
     ...own,
     bound: { ...own.bound, legend: [...entries.values()] },
@@ -169,26 +169,16 @@ function commonWords(
   })
   const batches: Batch[] = []
   let height = 0
-  for (const legend of legends.list.filter(({ at }) => at === 'top')) {
-    const block = legend.lay(box.x, box.y + height, box.width, box.height * LEGEND_SHARE)
+  // Wherever it was wished for, the legend of all panes stands over them.
+  for (const legend of legends.list) {
+    const block = layAligned(legend, box.x, box.y + height, box.width, box.height * LEGEND_SHARE)
     batches.push(...block.batches)
-    height += block.height + 6
+    height += block.height + BETWEEN_LEGENDS
   }
-  const title = spread.share?.includes('y')
-    ? (axes.find(({ role, hidden }) => role === 'y' && !hidden)?.title ?? '')
-    : ''
-  if (title !== '') {
-    const font = { size: theme.sizes.text, weight: 400 } as const
-    const builder = new TextBuilder('axis titles', { ...font, anchor: 'start' })
-    builder.add(
-      ellipsis(title, box.width, font, measure),
-      box.x,
-      box.y + height + font.size,
-      theme.muted,
-      'y',
-    )
-    batches.push(...builder.build())
-    height += font.size * LINE + 8
+  const measured = axes.find(({ role, title, hidden }) => role === 'y' && title !== '' && !hidden)
+  if (measured && spread.share?.includes('y')) {
+    batches.push(...axisTitles([measured], box.x, box.y + height, box.width, theme, measure))
+    height += theme.sizes.text * LINE + 8
   }
   return { height, batches }
 }

@@ -172,6 +172,9 @@ test('the plot has a ground of its own, which parts rings and letters from shape
   const [plot] = view.scene.plots
   expect([ground.x[0], ground.width[0]]).toEqual([Math.fround(plot.x), Math.fround(plot.width)])
   expect(ground.colors).toEqual(['#f3ead0'])
+  expect(() =>
+    viewOf({ draw: 'line', x: 'passengers', y: 'passengers', plot: { background: 'url(x)' } }),
+  ).toThrow(/plot.background|colour/)
   for (const label of batchesOf<Texts>(view, 'texts', /labels (start|middle|end)/))
     expect(label.halo).toBe('#f3ead0')
 })

@@ -7,7 +7,7 @@ import type { Batch, Box } from '../scene/scene.ts'
 import { readableInk } from '../theme/contrast.ts'
 import type { Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
-import type { PlannedLegend } from './legends.ts'
+import { BETWEEN_LEGENDS, layAligned, type PlannedLegend } from './legends.ts'
 import type { PaneInput, PlannedAxis } from './model.ts'
 import { stampBeside } from './stamp.ts'
 
@@ -26,8 +26,6 @@ const GIVING_WAY = ['foot', 'sizes', 'legend', 'subtitle', 'levelTitles', 'title
 /** The shares of the height that a list of names may take: it is shortened before it gives way. */
 const LEGEND_SHARES = [0.3, 0.2, 0.12]
 
-/** Pixels between two legends under each other. */
-const BETWEEN_LEGENDS = 6
 /** Pixels between a title and a stamp. */
 const BESIDE_STAMP = 20
 
@@ -100,11 +98,7 @@ export function placeWords({
     for (const legend of legends) {
       if (legend.at !== at) continue
       if (legend.role === 'size' && !shown.has('sizes')) continue
-      const lay = (x: number) => legend.lay(x, y + down, inner.width, box.height * legendShare)
-      let block = lay(inner.x)
-      const free = Math.max(0, inner.width - block.width)
-      if (legend.align === 'middle' || legend.align === 'end')
-        block = lay(inner.x + (legend.align === 'middle' ? free / 2 : free))
+      const block = layAligned(legend, inner.x, y + down, inner.width, box.height * legendShare)
       batches.push(...block.batches)
       down += block.height + BETWEEN_LEGENDS
     }
@@ -166,7 +160,7 @@ const inksOf = ({ legend }: Bound, theme: Theme): Map<string, string> =>
   new Map(legend.map(({ name, color }) => [name, readableInk(color, theme)]))
 
 /** Titles of vertical axes stand upright above their axis, in lines where a side has several. */
-function axisTitles(
+export function axisTitles(
   axes: readonly PlannedAxis[],
   x: number,
   top: number,

@@ -6,7 +6,7 @@ import { type Answer, unanswered } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
-import { chartsOf, isSpread, tablesOf } from './charts.ts'
+import { chartsOf, splitOf, tablesOf } from './charts.ts'
 import type { Spread } from './spread.ts'
 
 /** What can be shown at a moment. */
@@ -54,7 +54,7 @@ export class Answers {
     // Asked anew when a table, a selection or the description changes, but not because an answer arrives.
     const asked = computed(() => {
       for (const table of tablesOf(shown.value)) table.version.value
-      const split = isSpread(shown.value) ? shown.value.split : undefined
+      const split = splitOf(shown.value)
       return {
         shown: shown.value,
         heading: split

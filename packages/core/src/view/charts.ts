@@ -14,6 +14,10 @@ import type { Spread } from './spread.ts'
 /** Whether several charts are shown; known by what it has, so that pages of single charts need not hold spreads. */
 export const isSpread = (shown: Chart | Spread): shown is Spread => 'charts' in shown
 
+/** The chart of which panes are shown; undefined where none is split. */
+export const splitOf = (shown: Chart | Spread): Chart | undefined =>
+  isSpread(shown) ? shown.split : undefined
+
 /** The charts of what is shown: its own, or those of a spread. */
 export const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
   isSpread(shown) ? shown.charts : [shown]
@@ -41,7 +45,7 @@ export function bindAll(
       words: [...new Set(bounds.flatMap(bound => bound.scales.get(name)?.words ?? []))],
     }))
     .filter(({ words }) => words.length > 0)
-  const shade = isSpread(shown) && shown.split ? shadeOf(bounds) : undefined
+  const shade = splitOf(shown) ? shadeOf(bounds) : undefined
   if (unions.length === 0 && !shade) return ofOneSize(shown, bounds)
   const joint = charts.map((chart, i) => {
     const scales = { ...chart.resolved.description.scales }
@@ -66,7 +70,7 @@ function shadeOf(bounds: readonly Bound[]): [number, number] | undefined {
 
 /** In the panes of a chart an area means the same number. */
 function ofOneSize(shown: Chart | Spread, bounds: Bound[]): Bound[] {
-  if (!(isSpread(shown) && shown.split)) return bounds
+  if (!splitOf(shown)) return bounds
   const max = Math.max(...bounds.flatMap(({ drawings }) => drawings.map(({ marks }) => marks.size?.max ?? 0)))
   const sizes = bounds.map(({ sizes }) => sizes).find(sizes => sizes !== undefined)
   if (!(max > 0) || !sizes) return bounds

@@ -66,6 +66,11 @@ describe('panes', () => {
     expect(textsOf(view, /^title/)).toEqual(['4,515 boarded'])
     const spots = hotspots(view.composition.value, measureInter).filter(({ kind }) => kind === 'legend')
     expect(spots.map(({ name }) => name)).toEqual(['Dunlin', 'Fulmar'])
+    // Also where it was wished for beside a plot.
+    expect(textsOf(viewOf({ ...lines, color: 'vessel', legend: 'right' }), /legend\/names$/)).toEqual([
+      'Dunlin',
+      'Fulmar',
+    ])
     view.state.value = { hidden: [spots[0].key] }
     for (const { atY } of find<Lines>(view, 'lines', /line$/)) expect([...atY].length).toBe(1)
     expect(viewOf({ ...lines, color: 'route' }).scene.batches.some(({ id }) => /legend/.test(id))).toBe(false)

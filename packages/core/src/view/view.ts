@@ -22,7 +22,7 @@ import type { Theme } from '../theme/theme.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
-import { bindAll, chartsOf, columnFindings, isSpread, tablesOf, wordsOf } from './charts.ts'
+import { bindAll, chartsOf, columnFindings, isSpread, splitOf, tablesOf, wordsOf } from './charts.ts'
 import { type Ends, Fits, widenedBy } from './fits.ts'
 import type { SplitsCharts } from './panes.ts'
 import { type Detail, Responses } from './responses.ts'
@@ -99,8 +99,8 @@ export class View {
     this.answers = answers
     const theme = computed(() => {
       const { theme: wish, house } = framed.value
-      const { background } =
-        (answers.now.value.shown as Spread).split?.description ?? answers.now.value.shown.description
+      const { shown } = answers.now.value
+      const { background } = (splitOf(shown) ?? shown).description
       const theme = groundTheme(themeOf(wish, house), background, house)
       const color = this.detail.value?.color
       return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
@@ -141,8 +141,7 @@ export class View {
     })
     const headingOfAll = computed(() => {
       const { shown, heading } = answers.now.value
-      const split = isSpread(shown) ? shown.split : undefined
-      return fillHeading(split?.resolved.heading ?? [], heading, locale.value)
+      return fillHeading(splitOf(shown)?.resolved.heading ?? [], heading, locale.value)
     })
     const words = computed(() =>
       wordsOf(
@@ -154,7 +153,7 @@ export class View {
     )
     this.composition = computed(() => {
       const { shown } = answers.now.value
-      const split = isSpread(shown) ? shown.split : undefined
+      const split = splitOf(shown)
       return composePicture({
         charts: chartsOf(shown).map(({ resolved, parts }, i) => ({
           description: { ...resolved.description, ...headings.value[i].words },

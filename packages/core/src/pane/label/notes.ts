@@ -14,7 +14,7 @@ import { numberOf } from '../../table/group/where.ts'
 import type { Font, Measure } from '../../theme/text-width.ts'
 import type { Theme } from '../../theme/theme.ts'
 import type { DrawnShapes } from './drawn.ts'
-import { shapeEnd } from './shape-end.ts'
+import { type PointTarget, pointAtShape } from './note-target.ts'
 
 /** The widths to which words are broken, in pixels, in the order in which they are tried, and their most lines. */
 const WIDTHS = [160, 110, 80]
@@ -45,7 +45,7 @@ export interface NoteContext {
 }
 
 /** What a note is about, in pixels: a point, or a stretch along one side of the plot. */
-type Target = { x: number; y: number; radius: number } | { role: 'x' | 'y'; low: number; high: number }
+type Target = PointTarget | { role: 'x' | 'y'; low: number; high: number }
 
 interface Stroke {
   x1: number
@@ -117,7 +117,7 @@ type Placed = { box: Box; anchor: 'start' | 'middle' | 'end'; leads: Omit<Stroke
 
 /** Near a point, on what is bare, else where no point or line lies; the nearest such place. */
 function besidePoint(
-  { x, y, radius }: { x: number; y: number; radius: number },
+  { x, y, radius }: PointTarget,
   { width, height }: Size,
   { room }: NoteContext,
 ): Placed | undefined {
@@ -146,11 +146,7 @@ function besidePoint(
 }
 
 /** From the edge of the words towards a point, with a head. */
-function arrow(
-  box: Box,
-  point: { x: number; y: number; radius: number },
-  room: LabelRoom,
-): Omit<Stroke, 'key'>[] {
+function arrow(box: Box, point: PointTarget, room: LabelRoom): Omit<Stroke, 'key'>[] {
   const x1 = Math.max(box.x - 3, Math.min(box.x + box.width + 3, point.x))
   const y1 = Math.max(box.y, Math.min(box.y + box.height, point.y))
   const far = Math.hypot(point.x - x1, point.y - y1)
@@ -269,7 +265,7 @@ function endsAt(
   role: 'x' | 'y',
   value: number,
   series: string | undefined,
-): { x: number; y: number; radius: number }[] {
+): PointTarget[] {
   const { marks, drawing } = bound
   if (drawing.kind.aside || drawing.kind.parts) return []
   const at = marks[role]
@@ -287,7 +283,7 @@ function endsAt(
     }
   }
   if (best >= 0) found.push(best)
-  return found.flatMap(mark => shapeEnd(batches, marks.keyOf(mark)) ?? [])
+  return found.flatMap(mark => pointAtShape(batches, marks.keyOf(mark)) ?? [])
 }
 
 const nameOf = ({ marks }: BoundDrawing, mark: number) => marks.series[marks.seriesOf?.[mark] ?? 0]?.name
