@@ -17,6 +17,7 @@ import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
+import { giveSlots } from './slots.ts'
 import { labelValues, linkTexts } from './values.ts'
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
@@ -88,6 +89,7 @@ export function bind(
   for (const input of scales.values())
     if (input.uses.length === 0) [input.uses, input.asides] = [input.asides, []]
   for (const [name, input] of scales) if (input.uses.length === 0) scales.delete(name)
+  findings.push(...giveSlots(drawings, scales))
   const sized = shapes.find(shape => shape.shaped.roles.has('size'))
   return {
     drawings,
@@ -136,6 +138,7 @@ function bindOne(
     links: undefined,
     labelValues: [],
     unanswered: shaped.unanswered,
+    slots: undefined,
     xScale: xInput?.name ?? 'x',
     yScale: yInput?.name ?? 'y',
     memory: new Map(),

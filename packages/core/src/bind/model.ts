@@ -1,4 +1,4 @@
-import type { Marks, Positions } from '../describe/model.ts'
+import type { Marks, Positions, Slots } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import type { LegendEntry } from '../guide/legend.ts'
@@ -46,6 +46,8 @@ export interface BoundDrawing {
   yScale: string
   /** Why it has no marks, where its table has not answered. */
   unanswered: Shaped['unanswered']
+  /** Where its series stand beside each other, where several drawings share the room of places. */
+  slots: Slots | undefined
   /** What the kind remembers between frames. */
   memory: Map<string, unknown>
 }

@@ -74,6 +74,17 @@ export interface Marks {
 /** Constant looks after inheritance. */
 export type MarkStyle = InferOutput<typeof style>
 
+/** How the room of each place is shared by series that stand side by side. */
+export interface Slots {
+  /** The positions whose places are shared. */
+  along: 'x' | 'y'
+  /** By series of the drawing: which slot is its own. */
+  of: Uint16Array
+  count: number
+  /** The share of the room that is left free between places. */
+  gap: number
+}
+
 /** All that a kind may know when it draws. */
 export interface DrawInput<Options = any> {
   /** Prefix for the ids of batches. */
@@ -86,6 +97,8 @@ export interface DrawInput<Options = any> {
   density: number
   style: MarkStyle
   arrange: Arrange
+  /** Where its series stand beside each other and beside those of other drawings; undefined where the kind arranges them itself. */
+  slots: Slots | undefined
   /** How a line gets from one point to the next. */
   between: Between
   /** Whether lines mark their points. */
@@ -131,6 +144,8 @@ export interface Kind<Options = any> {
   scattered?: boolean
   /** How it arranges series unless told. Default `side`. */
   arrange?: Arrange
+  /** The arrangements that it knows, where it reads any. Default: all. */
+  arranges?: readonly Arrange[]
   /** Whether shapes grow from zero, so that the measuring scale must show it. */
   fromZero?: boolean
   /** Whether shapes have a breadth across what they measure, which must not be cut at the plot's edge. */

@@ -58,7 +58,10 @@ export const looks = {
   band: v.optional(v.union([v.boolean(), share])),
   /** Draws only these rows. */
   where: v.optional(conditions),
-  /** How bars and areas of several series stand at one place. Default `side` for bars, `stack` for areas. */
+  /**
+   * How several series stand at one place. Default `side` for bars, `stack` for areas. Points, lines, words and references that
+   * say `side` stand beside each other too, on the bars of their series or beside those of others.
+   */
   arrange: v.optional(v.picklist(['side', 'stack', 'share', 'overlap'])),
   /** How a line or area gets from one point to the next. Default `direct`. */
   between: v.optional(v.picklist(['direct', 'smooth', 'hold', 'hold middle', 'hold next'])),

@@ -178,6 +178,7 @@ function drawAll(
       density: frame.density ?? 1,
       style: drawing.style,
       arrange: arrangeOf(drawing),
+      slots: drawn.slots,
       between: drawing.between,
       points: drawing.points,
       order: drawing.order ?? (drawn.x.meaning.is === 'cycle' ? 'given' : undefined),

@@ -1,9 +1,9 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
-import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { rootOf, rootRows } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
+import { standsOf } from './stands.ts'
 
 /** A corner of an outline, in pixels. */
 export type Corner = readonly [x: number, y: number]
@@ -157,29 +157,19 @@ function takeShapes(
 
 /** Marks whose place lies inside: points, and the corners of lines. */
 function takePlaces(
-  { scales }: Pane,
-  { marks, xScale, yScale, drawing }: BoundDrawing,
+  pane: Pane,
+  bound: BoundDrawing,
   into: Gathering,
   holds: (x: number, y: number) => boolean,
 ): void {
-  const x = scales.get(xScale)
-  const y = scales.get(yScale)
-  if (!x || !y) return
-  const xs = marks.x.at
-  const ys = marks.y.at
+  const { marks, drawing } = bound
   const { rowOf } = marks
-  const [px, py] = [pixelsOf(x), pixelsOf(y)]
+  const { x, y } = standsOf(pane, bound)
   for (let mark = 0; mark < marks.length; mark++) {
-    if (!holds(px(xs[mark]), py(ys[mark]))) continue
+    if (!holds(x(mark), y(mark))) continue
     if (rowOf) into.take(drawing.table, rowOf(mark))
     else into.takeAll(drawing.table, marks.rowsOf(mark))
   }
-}
-
-/** Where values stand, NaN for those that stand nowhere. */
-function pixelsOf({ kind, factor, offset, map }: PositionScale): (value: number) => number {
-  if (kind.straight) return value => value * factor + offset
-  return value => (kind.allows(value) ? map(value) : Number.NaN)
 }
 
 /** Whether a point lies within an outline, by how often a ray from it crosses its edge. */

@@ -5,6 +5,7 @@ import { remember } from '../describe/remember.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { furtherValues, type Place, placeText, type Reading, textOf, valueAt } from './reading-texts.ts'
+import { standsOf } from './stands.ts'
 
 /** The cell nearest to the pointer: its place as heading, its value as the row. */
 export function readCell(
@@ -71,12 +72,10 @@ export function readPoint(
   let best: { drawing: BoundDrawing; mark: number; x: number; y: number } | undefined
   let least = Number.POSITIVE_INFINITY
   for (const drawing of drawn) {
-    const xScale = composition.scales.get(drawing.xScale)!
-    const yScale = composition.scales.get(drawing.yScale)!
-    const { marks } = drawing
-    for (let mark = 0; mark < marks.length; mark++) {
-      const px = xScale.map(marks.x.at[mark])
-      const py = yScale.map(marks.y.at[mark])
+    const stands = standsOf(composition, drawing)
+    for (let mark = 0; mark < drawing.marks.length; mark++) {
+      const px = stands.x(mark)
+      const py = stands.y(mark)
       const far = (px - x) ** 2 + (py - y) ** 2
       if (far < least) {
         least = far

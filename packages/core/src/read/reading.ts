@@ -16,6 +16,7 @@ import {
   type ReadingRow,
   valueAt,
 } from './reading-texts.ts'
+import { standsOf } from './stands.ts'
 
 const MOST_ROWS = 12
 
@@ -42,14 +43,14 @@ export function readAlong(composition: Composition, pane: Pane, x: number): Read
 }
 
 /** The mark whose place along x is nearest. */
-function nearestAlong({ bound, scales }: Pane, x: number): { x: number; y: number } | undefined {
+function nearestAlong(pane: Pane, x: number): { x: number; y: number } | undefined {
   let best: { x: number; y: number } | undefined
-  for (const { drawing, marks, xScale, yScale } of bound.drawings) {
-    if (drawing.kind.aside) continue
-    const [across, up] = [scales.get(xScale)!, scales.get(yScale)!]
-    for (let mark = 0; mark < marks.length; mark++) {
-      const px = across.map(marks.x.at[mark])
-      const py = up.map(marks.y.at[mark])
+  for (const drawn of pane.bound.drawings) {
+    if (drawn.drawing.kind.aside) continue
+    const stands = standsOf(pane, drawn)
+    for (let mark = 0; mark < drawn.marks.length; mark++) {
+      const px = stands.x(mark)
+      const py = stands.y(mark)
       if (Number.isNaN(px + py) || (best && Math.abs(px - x) >= Math.abs(best.x - x))) continue
       best = { x: px, y: py }
     }
@@ -117,6 +118,7 @@ function readPlace(
     const values = along === 'x' ? drawing.y : drawing.x
     const positions = along === 'x' ? drawing.marks.y : drawing.marks.x
     const scale = composition.scales.get(along === 'x' ? drawing.yScale : drawing.xScale)!
+    const stands = standsOf(composition, drawing)
     for (const mark of marksAt(drawing, along, best.value)) {
       const series = drawing.marks.series[drawing.marks.seriesOf?.[mark] ?? 0]
       const box = barOf(composition, drawing, mark)
@@ -125,6 +127,8 @@ function readPlace(
           ? box.y + box.height / 2
           : box.x + box.width / 2
         : scale.map(positions.at[mark])
+      // In its slot, or beside others where bars are.
+      const aside = drawing.slots && !box ? stands[along](mark) : best.pixel
       if (box)
         reach = Math.max(
           reach,
@@ -137,8 +141,8 @@ function readPlace(
         text: valueAt(values, positions, mark, composition.tongue.locale),
         series: { ...series, swatch: drawing.drawing.kind.swatch },
         pointed: false,
-        x: along === 'x' ? best.pixel : pixel,
-        y: along === 'x' ? pixel : best.pixel,
+        x: along === 'x' ? aside : pixel,
+        y: along === 'x' ? pixel : aside,
         rows: drawing.marks.rowsOf(mark),
         table: drawing.drawing.table,
         key: drawing.marks.keyOf(mark),

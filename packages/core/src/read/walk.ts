@@ -2,6 +2,7 @@ import type { BoundDrawing } from '../bind/model.ts'
 import { remember } from '../describe/remember.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Composition, Pane } from '../pane/model.ts'
+import { standsOf } from './stands.ts'
 
 /** Where a person who walks through a chart by keys stands. */
 export interface Standing {
@@ -147,7 +148,6 @@ function placeOf(pane: Pane, bound: BoundDrawing, mark: number): { x: number; y:
       return { x: batch.x[i] + Math.sin(angle) * reach, y: batch.y[i] - Math.cos(angle) * reach }
     }
   }
-  const x = pane.scales.get(bound.xScale)
-  const y = pane.scales.get(bound.yScale)
-  return { x: x?.map(marks.x.at[mark]) ?? Number.NaN, y: y?.map(marks.y.at[mark]) ?? Number.NaN }
+  const { x, y } = standsOf(pane, bound)
+  return { x: x(mark), y: y(mark) }
 }

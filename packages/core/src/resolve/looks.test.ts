@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import { builtinKinds, chart, type Description, table } from '../index.ts'
+import { builtinKinds, chart, type Description, type Kind, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
@@ -45,7 +45,11 @@ test.each(Object.keys(BOUND) as (keyof typeof BOUND)[])(
     const plain = BOUND[name]
     const kinds = [builtinKinds[name], ...(name === 'reference' ? [builtinKinds.line] : [])]
     for (const [look, value] of Object.entries(LOOKS)) {
-      const reads = kinds.some(({ looks }) => looks?.includes(look as keyof typeof LOOKS))
+      const reads = kinds.some(
+        ({ looks, arranges }: Kind) =>
+          looks?.includes(look as keyof typeof LOOKS) &&
+          (look !== 'arrange' || arranges === undefined || arranges.includes(LOOKS.arrange)),
+      )
       const told = { ...plain, [look]: value }
       expect(sceneOf(told) !== sceneOf(plain), look).toBe(reads)
       expect(found(told).length > 0, look).toBe(!reads)

@@ -34,4 +34,8 @@ export function looksOf(
 
 /** How several series stand at one place: as told, else as the kind does. */
 export const arrangeOf = ({ arrange, kind }: Pick<ResolvedDrawing, 'arrange' | 'kind'>): Arrange =>
-  (readBy(kind, 'arrange') ? arrange : undefined) ?? kind.arrange ?? 'side'
+  (knowsArrange(kind, arrange) ? arrange : undefined) ?? kind.arrange ?? 'side'
+
+/** Whether a kind can stand in this way. */
+export const knowsArrange = (kind: Kind, arrange: unknown): boolean =>
+  readBy(kind, 'arrange') && (kind.arranges === undefined || kind.arranges.some(known => known === arrange))

@@ -3,7 +3,7 @@ import type { Kind, MarkStyle } from '../describe/model.ts'
 import type { Finding } from '../finding/error.ts'
 import { noEffect } from '../finding/no-effect.ts'
 import { partPath } from '../finding/part-path.ts'
-import { OWN, readBy, SHARED } from './looks.ts'
+import { knowsArrange, OWN, readBy, SHARED } from './looks.ts'
 
 /** A drawing as it is listed in a description. */
 interface Listed {
@@ -17,7 +17,7 @@ interface Listed {
 interface Told {
   name: string
   of(told: Partial<Drawing<any>>): unknown
-  readBy(kind: Kind): boolean
+  readBy(kind: Kind, told: unknown): boolean
 }
 
 const STYLES = ['color', 'opacity', 'width', 'dash', 'size', 'gap', 'caps'] as const
@@ -27,7 +27,11 @@ const reads = ({ styles = STYLES }: Kind, style: keyof MarkStyle): boolean => st
 
 const TOLD: readonly Told[] = [
   ...[...SHARED, ...OWN].map(
-    (name): Told => ({ name, of: told => told[name], readBy: kind => readBy(kind, name) }),
+    (name): Told => ({
+      name,
+      of: told => told[name],
+      readBy: name === 'arrange' ? knowsArrange : kind => readBy(kind, name),
+    }),
   ),
   ...STYLES.map(
     (name): Told => ({
@@ -64,9 +68,9 @@ function unread(
   drawings: readonly Listed[],
   kinds: Readonly<Record<string, Kind>>,
 ): Finding[] {
-  const tell = (names: readonly string[], path: string): Finding => {
+  const tell = (names: readonly string[], path: string, value: unknown): Finding => {
     const readers = Object.values(kinds)
-      .filter(readBy)
+      .filter(kind => readBy(kind, value))
       .map(({ name }) => `"${name}"`)
     return noEffect(
       path,
@@ -75,16 +79,18 @@ function unread(
     )
   }
   const own = drawings
-    .filter(({ drawing, kind }) => of(drawing) !== undefined && !readBy(kind))
-    .map(({ kind, path }) => tell([kind.name], partPath(path, name)))
+    .filter(({ drawing, kind }) => of(drawing) !== undefined && !readBy(kind, of(drawing)))
+    .map(({ kind, path, drawing }) => tell([kind.name], partPath(path, name), of(drawing)))
   const heirs = drawings.filter(({ drawing, inherits }) => inherits && of(drawing) === undefined)
-  return of(description) === undefined || heirs.length === 0 || heirs.some(({ kind }) => readBy(kind))
+  const common = of(description)
+  return common === undefined || heirs.length === 0 || heirs.some(({ kind }) => readBy(kind, common))
     ? own
     : [
         ...own,
         tell(
           heirs.map(({ kind }) => kind.name),
           name,
+          common,
         ),
       ]
 }

@@ -1,4 +1,4 @@
-import { advise } from '../bind/regrets.ts'
+import { advise } from '../bind/regret/regrets.ts'
 import { wordsLeftOut } from '../pane/left-out.ts'
 import { unreadLooks } from '../resolve/unread-looks.ts'
 import type { ChartParts } from './chart.ts'

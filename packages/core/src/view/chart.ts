@@ -1,4 +1,4 @@
-import type { Advises } from '../bind/regrets.ts'
+import type { Advises } from '../bind/regret/regrets.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
 import type { Frame } from '../describe/frame.ts'
 import type { Kind, Labels } from '../describe/model.ts'

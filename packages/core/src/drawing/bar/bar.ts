@@ -1,19 +1,14 @@
 import { kind } from '../../describe/kind.ts'
-import type { Marks, Positions } from '../../describe/model.ts'
-import { remember } from '../../describe/remember.ts'
+import type { Positions } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Rects } from '../../scene/scene.ts'
 import { extentOfEnds } from '../extent-of-ends.ts'
 import { isLying } from '../is-lying.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
+import { leastRoom, roomAt, standAlone } from '../slots.ts'
 import { rememberedStack, stacked } from '../stack.ts'
 
 const ROUND = { top: 1, right: 2, bottom: 3, left: 4 }
-/** Narrower bars than this, in pixels, stand without a gap between them, or the gaps would flicker. */
-const LEAST_GAPPED = 3
-/** The room of a bar that stands alone, in pixels. */
-const LONE = 96
-
 /** Bars from the baseline along the measure: upright when y is measured, lying when x is. */
 export const bar = kind({
   name: 'bar',
@@ -23,7 +18,7 @@ export const bar = kind({
   swatch: 'rect',
   fromZero: true,
   broad: true,
-  draw({ id, marks, x, y, style, arrange, density, memory }) {
+  draw({ id, marks, x, y, style, arrange, slots, density, memory }) {
     const upright = !isLying(marks)
     const along = upright ? y : x
     const across = upright ? x : y
@@ -38,18 +33,17 @@ export const bar = kind({
       round: new Uint8Array(count),
     }
     const zero = along.kind.allows(0) ? along.map(0) : along.range[0]
-    const room = places.from ? undefined : leastRoom(places, across.map)
+    const least = leastRoom(places, across.map)
     // Bins touch, or nearly: they are slices of one span, not things side by side.
     const bins = places.from !== undefined && across.kind.name !== 'category' && across.kind.name !== 'time'
-    const gap = style.gap ?? (bins ? 0.06 : 0.25)
+    const gap = style.gap ?? slots?.gap ?? (bins ? 0.06 : 0.25)
     const stack =
       !values.spans && (arrange === 'stack' || arrange === 'share')
         ? rememberedStack(memory, marks, values, places, arrange === 'share')
         : undefined
-    const side =
-      stack || arrange === 'overlap' || standAlone(memory, marks, places)
-        ? 1
-        : Math.max(1, marks.series.length)
+    const beside = slots ?? (!stack && arrange !== 'overlap' && !standAlone(memory, marks, places))
+    const side = slots ? slots.count : beside ? Math.max(1, marks.series.length) : 1
+    const slotOf = (series: number) => (slots ? slots.of[series] : beside ? series : 0)
     const snap = (pixel: number) => Math.round(pixel * density) / density
     for (let i = 0; i < count; i++) {
       const value = values.at[i]
@@ -58,13 +52,9 @@ export const bar = kind({
         out.x[i] = out.y[i] = Number.NaN
         continue
       }
-      const a = room === undefined ? across.map(places.from![i]) : across.map(place) - room / 2
-      const b = room === undefined ? across.map(places.to![i]) : across.map(place) + room / 2
-      const low = Math.min(a, b)
-      const whole = Math.abs(b - a)
-      const open = whole * (whole * (1 - gap) < LEAST_GAPPED ? 0 : gap)
+      const { low, whole, open } = roomAt(places, i, across.map, gap, least)
       const each = (whole - open) / side
-      const start = low + open / 2 + (side === 1 ? 0 : (marks.seriesOf?.[i] ?? 0) * each)
+      const start = low + open / 2 + slotOf(marks.seriesOf?.[i] ?? 0) * each
       const edgeA = whole < 6 ? start : snap(start)
       const edgeB = whole < 6 ? start + each : snap(start + each)
       const breadth = Math.max(edgeB - edgeA - (side > 1 && each > 6 ? 1 : 0), Math.min(each, 0.5))
@@ -125,20 +115,3 @@ export const bar = kind({
 /** Which way each bar grows, in pixels. */
 const towards = ({ at }: Positions, { factor }: PositionScale): Int8Array =>
   Int8Array.from(at, value => (value < 0 ? -1 : 1) * (factor < 0 ? -1 : 1))
-
-/** Whether no two bars share a place: then each has all of its room, as when colour repeats the axis. */
-function standAlone(memory: Map<string, unknown>, marks: Marks, places: Positions): boolean {
-  return remember(memory, 'stand alone', () => {
-    const present = places.at.filter(place => place === place)
-    return marks.series.length > 1 && new Set(present).size === present.length
-  })
-}
-
-/** Where marks stand at plain numbers, a bar's room is the least distance between two of them. */
-function leastRoom(places: Positions, map: (value: number) => number): number {
-  const distinct = [...new Set(places.at)].filter(value => value === value).sort((a, b) => a - b)
-  let least = Number.POSITIVE_INFINITY
-  for (let i = 1; i < distinct.length; i++)
-    least = Math.min(least, Math.abs(map(distinct[i]) - map(distinct[i - 1])))
-  return Number.isFinite(least) ? least : LONE
-}

@@ -1,11 +1,12 @@
 import type { Drawing } from '../../describe/description.ts'
 import { kind } from '../../describe/kind.ts'
-import type { Between, Marks } from '../../describe/model.ts'
+import type { Between, Marks, Slots } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import { nearPixel, type PositionScale } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { lonePoints } from '../lone-points.ts'
+import { moveToSlots, slotShift } from '../slots.ts'
 import { broken, GAP, reachOfSpan } from './breaks.ts'
 import { held } from './hold.ts'
 import { type Run, VertexList, visiblePath } from './path.ts'
@@ -13,11 +14,13 @@ import { type Run, VertexList, visiblePath } from './path.ts'
 /** Joins the marks of each series in the order of x, whatever order the rows came in; a missing value leaves a gap. */
 export const line = kind<Pick<Drawing<any>, 'breakAfter'>>({
   name: 'line',
-  looks: ['between', 'points', 'breakAfter'],
+  looks: ['arrange', 'between', 'points', 'breakAfter'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps', 'size'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
   swatch: 'line',
-  draw({ id, marks, x, y, plot, density, style, memory, between, points, theme, options }) {
+  arrange: 'overlap',
+  arranges: ['side', 'overlap'],
+  draw({ id, marks, x, y, plot, density, style, memory, between, points, theme, options, slots }) {
     const runs = rememberedRuns(memory, marks, between)
     let vertices = new VertexList(Math.min(marks.length + 2, Math.ceil(plot.width * density) * 4 + 8))
     let starts = new Uint32Array(runs.length + 1)
@@ -30,6 +33,7 @@ export const line = kind<Pick<Drawing<any>, 'breakAfter'>>({
     const pixels = 2 / Math.abs(x.factor * density || 1)
     if (options.breakAfter !== undefined)
       ({ vertices, starts } = broken(vertices, starts, Math.max(pixels, reachOfSpan(options.breakAfter))))
+    if (slots) shiftVertices(slots, marks, vertices, { x, y })
     const count = vertices.length
     const px = new Float32Array(count)
     const py = new Float32Array(count)
@@ -70,7 +74,7 @@ export const line = kind<Pick<Drawing<any>, 'breakAfter'>>({
     const marked =
       points && !thinned
         ? between.startsWith('hold')
-          ? [pointsAtMarks(lines, marks, x, y, radius, theme.background)]
+          ? [pointsAtMarks(lines, marks, x, y, radius, theme.background, slots)]
           : pointsOf(lines, radius, theme.background)
         : lonePoints(lines)
     return [lines, ...marked]
@@ -85,10 +89,11 @@ function pointsAtMarks(
   y: PositionScale,
   radius: number,
   ring: string,
+  slots: Slots | undefined,
 ): Discs {
   const place = (scale: PositionScale) => (value: number) =>
     scale.kind.allows(value) ? nearPixel(scale.map(value)) : Number.NaN
-  return {
+  const discs: Discs = {
     kind: 'discs',
     id: `${lines.id}/points`,
     part: 'data',
@@ -103,6 +108,23 @@ function pointsAtMarks(
     radius: new Float32Array(marks.length).fill(radius),
     ring: { color: ring, width: 1.5 },
   }
+  if (slots) moveToSlots(slots, marks, { x, y }, discs)
+  return discs
+}
+
+/** Moves the corners of lines to their slots, in the units of the data: what moves them reads where they are there. */
+function shiftVertices(
+  slots: Slots,
+  marks: Marks,
+  vertices: VertexList,
+  scales: Record<'x' | 'y', PositionScale>,
+): void {
+  const { along } = slots
+  const scale = scales[along]
+  if (!scale.kind.straight) return
+  const shift = slotShift(slots, marks, scale.map)
+  for (let i = 0; i < vertices.length; i++)
+    if (vertices.mark[i] >= 0) vertices[along][i] += shift(vertices.mark[i]) / scale.factor
 }
 
 /** A disc at every point of the lines. */

@@ -3,6 +3,7 @@ import type { DrawInput, Positions } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Batch, Box, Rects, Segments } from '../../scene/scene.ts'
 import { alphaOf, paintOf } from '../paint-of.ts'
+import { slotShift } from '../slots.ts'
 
 /** Half the length of the cross strokes at the ends of an extent, in pixels. */
 const CAP = 4
@@ -14,7 +15,9 @@ const CAP = 4
  */
 export const reference = kind({
   name: 'reference',
-  looks: [],
+  looks: ['arrange'],
+  arrange: 'overlap',
+  arranges: ['side', 'overlap'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps'],
   roles: { x: 'optional position', y: 'optional position', color: 'category', series: 'category' },
   swatch: 'line',
@@ -80,15 +83,19 @@ function rangesOf({ id, marks, style, plot, theme }: DrawInput, across: Reach, u
 }
 
 function strokesOf(input: DrawInput, across: Reach, up: Reach): Batch[] {
-  const { id, marks, style, x, y, plot } = input
+  const { id, marks, style, x, y, plot, slots } = input
   const lines: { x1: number; y1: number; x2: number; y2: number; mark: number; part: string }[] = []
+  const shift = slots && slotShift(slots, marks, input[slots.along].map)
+  const share = (along: 'x' | 'y') => (slots?.along === along ? 1 / slots.count : 1)
   for (let mark = 0; mark < marks.length; mark++) {
     let [x1, x2, y1, y2] = [across.from[mark], across.to[mark], up.from[mark], up.to[mark]]
     if ([x1, x2, y1, y2].some(Number.isNaN)) continue
+    if (shift && slots.along === 'x') [x1, x2] = [x1 + shift(mark), x2 + shift(mark)]
+    if (shift && slots.along === 'y') [y1, y2] = [y1 + shift(mark), y2 + shift(mark)]
     if (x1 === x2 && y1 === y2) {
       // A mark at a place is as wide as the place: a category's or bucket's room.
-      const wide = roomOf(marks.x, x, mark)
-      const high = roomOf(marks.y, y, mark)
+      const wide = roomOf(marks.x, x, mark) * share('x')
+      const high = roomOf(marks.y, y, mark) * share('y')
       if (wide > 0 || high <= 0) [x1, x2] = [x1 - (wide || 16) / 2, x1 + (wide || 16) / 2]
       else [y1, y2] = [y1 - high / 2, y1 + high / 2]
     } else if (style.caps !== false && (isExtent(marks.x) || isExtent(marks.y))) {

@@ -3,6 +3,7 @@ import type { Marks } from '../../describe/model.ts'
 import { MARKERS } from '../../scene/marker.ts'
 import type { Discs } from '../../scene/scene.ts'
 import { paintOf } from '../paint-of.ts'
+import { moveToSlots } from '../slots.ts'
 import { CROWD, densityOf } from './density.ts'
 
 const RADIUS = 3.5
@@ -15,7 +16,7 @@ const SIZED = 0.75
 /** A disc for each mark; the more there are, the fainter and smaller each, so that overlap shows as density. */
 export const scatter = kind({
   name: 'scatter',
-  looks: [],
+  looks: ['arrange'],
   styles: ['color', 'opacity', 'size'],
   roles: {
     x: 'position',
@@ -28,10 +29,12 @@ export const scatter = kind({
   swatch: 'disc',
   reads: 'point',
   scattered: true,
+  arrange: 'overlap',
+  arranges: ['side', 'overlap'],
   crowd: densityOf,
-  draw({ id, marks, x, y, plot, style, theme, largest, density }) {
+  draw({ id, marks, x, y, plot, style, theme, largest, density, slots }) {
     const count = marks.length
-    if (count > CROWD && !marks.size && !formsOf(marks) && style.size === undefined)
+    if (count > CROWD && !slots && !marks.size && !formsOf(marks) && style.size === undefined)
       return [densityOf(`${id}/density`, marks, paintOf(marks, style), x, y, plot, density)]
     const px = new Float32Array(count)
     const py = new Float32Array(count)
@@ -41,6 +44,7 @@ export const scatter = kind({
       px[i] = x.kind.allows(xValue) ? x.map(xValue) : Number.NaN
       py[i] = y.kind.allows(yValue) ? y.map(yValue) : Number.NaN
     }
+    if (slots) moveToSlots(slots, marks, { x, y }, { x: px, y: py })
     const cover = (count * Math.PI * RADIUS ** 2) / Math.max(1, plot.width * plot.height)
     const crowded = cover > SOLID_COVER
     const radius = style.size ?? (crowded ? Math.max(1.5, RADIUS * (SOLID_COVER / cover) ** 0.25) : RADIUS)

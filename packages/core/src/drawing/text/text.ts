@@ -1,11 +1,14 @@
 import { kind } from '../../describe/kind.ts'
 import type { Discs } from '../../scene/scene.ts'
 import { paintOf } from '../paint-of.ts'
+import { moveToSlots } from '../slots.ts'
 
 /** Words at places of the plot, moved only as far as it takes for none to overlap. What they say is the role `label`. */
 export const text = kind({
   name: 'text',
-  looks: [],
+  looks: ['arrange'],
+  arrange: 'overlap',
+  arranges: ['side', 'overlap'],
   styles: ['color'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
   swatch: 'disc',
@@ -13,7 +16,7 @@ export const text = kind({
   scattered: true,
   aside: true,
   labelled: true,
-  draw({ id, marks, x, y, style }) {
+  draw({ id, marks, x, y, style, slots }) {
     const place = (scale: typeof x, value: number) =>
       scale.kind.allows(value) ? scale.map(value) : Number.NaN
     // Places without a size: labels stand on them.
@@ -30,6 +33,7 @@ export const text = kind({
       y: Float32Array.from(marks.y.at, value => place(y, value)),
       radius: new Float32Array(marks.length),
     }
+    if (slots) moveToSlots(slots, marks, { x, y }, places)
     return [places]
   },
 })

@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, table } from '../index.ts'
-import { View } from '../internal.ts'
-import { measureInter } from '../theme/text-width.ts'
+import { chart, type Description, table } from '../../index.ts'
+import { View } from '../../internal.ts'
+import { measureInter } from '../../theme/text-width.ts'
 
 /** Each regret is told once, and its remedy, applied as it is written, makes it go away. */
 

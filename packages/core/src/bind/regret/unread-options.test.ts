@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest'
-import { chart, DapploError, type Description, table } from '../index.ts'
-import { View } from '../internal.ts'
-import { measureInter } from '../theme/text-width.ts'
+import { chart, DapploError, type Description, table } from '../../index.ts'
+import { View } from '../../internal.ts'
+import { measureInter } from '../../theme/text-width.ts'
 
 /** Every option changes the picture, or is told; whichever kind it is given to. */
 

@@ -1,9 +1,9 @@
-import type { AxisOptions, Scale, Settled } from '../describe/description.ts'
-import type { Finding } from '../finding/error.ts'
-import { suggest } from '../finding/nearest.ts'
-import { noEffect } from '../finding/no-effect.ts'
-import { partPath } from '../finding/part-path.ts'
-import type { Bound, BoundDrawing, Domain } from './model.ts'
+import type { AxisOptions, Scale, Settled } from '../../describe/description.ts'
+import type { Finding } from '../../finding/error.ts'
+import { suggest } from '../../finding/nearest.ts'
+import { noEffect } from '../../finding/no-effect.ts'
+import { partPath } from '../../finding/part-path.ts'
+import type { Bound, BoundDrawing, Domain } from '../model.ts'
 
 /** What a scale places or paints. */
 type Reads =

@@ -1,10 +1,10 @@
-import type { Settled } from '../describe/description.ts'
-import type { Finding } from '../finding/error.ts'
-import { nearest, suggest } from '../finding/nearest.ts'
-import { noEffect } from '../finding/no-effect.ts'
-import { partPath } from '../finding/part-path.ts'
+import type { Settled } from '../../describe/description.ts'
+import type { Finding } from '../../finding/error.ts'
+import { nearest, suggest } from '../../finding/nearest.ts'
+import { noEffect } from '../../finding/no-effect.ts'
+import { partPath } from '../../finding/part-path.ts'
+import type { Bound, BoundDrawing, Domain } from '../model.ts'
 import { doubtfulValues, farValues } from './doubtful-values.ts'
-import type { Bound, BoundDrawing, Domain } from './model.ts'
 import { unreadOptions } from './unread-options.ts'
 
 /** Scales that place nothing in the plot. */
