@@ -272,6 +272,30 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
+  test('a name that is cut off says itself whole to those who point at it', async () => {
+    const { page, errors } = await gallery.open('')
+    const long = 'Gannet Bay by way of the Inner Loop and the old lighthouse pier'
+    const shown = await page.evaluate(name => {
+      const { chart, mount, table } = window.dapplo
+      const place = document.createElement('div')
+      place.style.cssText =
+        'position: fixed; inset: 0 auto auto 0; width: 600px; background: white; z-index: 5'
+      document.body.append(place)
+      const rows = Array.from({ length: 9 }, (_, i) => ({ route: `${name} ${i}`, passengers: i + 1 }))
+      const live = mount(chart(table(rows), { draw: 'bar', x: 'route', y: 'passengers' }), place)
+      const names = live.scene.batches.find(({ id }) => id === 'axis x/labels') as any
+      return { text: names.texts[3], turn: names.turn, svg: live.toSvg() }
+    }, long)
+    expect(shown.text).toMatch(/…$/)
+    expect(shown.turn).not.toBe(0)
+    expect(shown.svg).toContain(`<title>${long} 3</title>`)
+    const name = page.getByRole('img', { name: `${long} 3`, exact: true })
+    await name.waitFor()
+    expect(await name.getAttribute('title')).toBe(`${long} 3`)
+    expect(errors).toEqual([])
+    await page.context().close()
+  })
+
   test('a tooltip tells other columns of the row', async () => {
     const { page } = await gallery.open('earnings.html')
     const place = await at(page, 0.3, 0.8)

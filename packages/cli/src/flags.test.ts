@@ -133,6 +133,7 @@ test('column types name columns of any name', () => {
     year: { type: 'text' },
     'a=b': { type: 'number' },
   })
+  expect(columnOptions(['departed=day first'])).toEqual({ departed: { dates: 'day first' } })
   expect(columnOptions([])).toBeUndefined()
   for (const odd of ['year', 'year=date', '=text'])
     expect(() => columnOptions([odd])).toThrow(expect.objectContaining({ code: 'bad-flag', path: '--type' }))

@@ -67,7 +67,10 @@ export function withChartFlags(command: Command): Command {
     .option('--motion <json>', 'such as \'{"duration": 200}\'')
     .option('--no-motion', 'nothing moves')
     .option('--controls <json>', 'controls above the chart on pages')
-    .option('--type <column=type...>', 'read a column as number, time or text')
+    .option(
+      '--type <column=type...>',
+      'read a column as number, time or text, or its dates with the "day first" or "month first"',
+    )
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
 }
 

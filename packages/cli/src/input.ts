@@ -192,6 +192,8 @@ function structure(field: string, text: string): unknown {
   }
 }
 
+const DATES = ['day first', 'month first'] as const
+
 /** `--type year=text` as column options. */
 export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {
   if (!types?.length) return undefined
@@ -199,12 +201,14 @@ export function columnOptions(types: string[] | undefined): Record<string, Colum
     types.map(text => {
       const at = text.lastIndexOf('=')
       const type = text.slice(at + 1)
+      const dates = DATES.find(dates => dates === type)
+      if (at >= 1 && dates) return [text.slice(0, at), { dates }]
       if (at < 1 || !['number', 'time', 'text'].includes(type)) {
         throw new DapploError(
           'bad-flag',
           `"${text}" names no column and type`,
           '--type',
-          'Write it as in --type year=text; types are number, time and text.',
+          'Write it as in --type year=text; types are number, time and text, and for dates "day first" and "month first".',
         )
       }
       return [text.slice(0, at), { type: type as Column['type'] }]

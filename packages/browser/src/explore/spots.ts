@@ -38,7 +38,7 @@ export class Spots {
   show(spots: readonly Hotspot[], { say }: Tongue): void {
     this.legend.setAttribute('aria-label', say('Legend'))
     this.labels.setAttribute('aria-label', say('Names at the axes'))
-    const wanted = spots.filter(spot => spot.kind !== 'label' || this.host.selects())
+    const wanted = spots.filter(spot => spot.kind !== 'label' || spot.shortened || this.host.selects())
     this.spots = new Map(wanted.map(spot => [`${spot.kind} ${spot.pane} ${spot.key}`, spot]))
     for (const [id, button] of this.buttons) {
       if (this.spots.has(id)) continue
@@ -59,18 +59,33 @@ export class Spots {
         top: `${y}px`,
         width: `${width}px`,
         height: `${height}px`,
+        transform: spot.turn ? `rotate(${spot.turn.by}deg)` : '',
+        transformOrigin: spot.turn ? `${spot.turn.x - x}px ${spot.turn.y - y}px` : '',
+        cursor: this.answers(spot) ? 'pointer' : 'default',
       })
+      // A name that is cut off is said whole to those who point at it.
+      button.title = spot.shortened ? spot.name : ''
+      button.tabIndex = this.answers(spot) ? 0 : -1
+      if (this.answers(spot)) button.removeAttribute('role')
+      else button.setAttribute('role', 'img')
       const words =
         spot.kind === 'more'
           ? spot.name
           : spot.kind === 'label'
-            ? say('Select {name}', { name: spot.name })
+            ? !this.answers(spot)
+              ? spot.name
+              : say('Select {name}', { name: spot.name })
             : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
       button.setAttribute('aria-label', words)
       if (spot.kind === 'legend') button.setAttribute('aria-pressed', String(!spot.hidden))
     }
     this.legend.hidden = ![...this.spots.values()].some(spot => spot.kind === 'legend')
     this.labels.hidden = ![...this.spots.values()].some(spot => spot.kind === 'label')
+  }
+
+  /** Whether something happens when it is pressed. */
+  private answers({ kind }: Hotspot): boolean {
+    return kind !== 'label' || this.host.selects()
   }
 
   remove(): void {
@@ -89,7 +104,6 @@ export class Spots {
       border: '0',
       background: 'transparent',
       color: 'transparent',
-      cursor: 'pointer',
       borderRadius: '3px',
     })
     const preview = (on: boolean) => {
@@ -106,7 +120,7 @@ export class Spots {
 
   private press(id: string, event: MouseEvent): void {
     const spot = this.spots.get(id)
-    if (!spot) return
+    if (!spot || !this.answers(spot)) return
     const adds = event.ctrlKey || event.metaKey
     if (spot.kind === 'more') {
       const shown = [...this.spots.values()].filter(({ kind }) => kind === 'legend')

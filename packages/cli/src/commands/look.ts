@@ -12,7 +12,10 @@ export function addLook(program: Command): void {
     )
     .argument('<data>', 'a CSV, JSON or newline-delimited JSON file, or - for standard input')
     .option('--json', 'print JSON, for programs')
-    .option('--type <column=type...>', 'read a column as number, time or text')
+    .option(
+      '--type <column=type...>',
+      'read a column as number, time or text, or its dates with the "day first" or "month first"',
+    )
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
     .addHelpText('after', '\nExample:\n  dapplo look demo-data/sailings.csv')
     .action((data: string, options: { json?: boolean; type?: string[]; ragged?: 'fill' }) => {

@@ -1,5 +1,6 @@
 import type { Settled } from '../describe/description.ts'
 import type { Marks } from '../describe/model.ts'
+import { readBy } from '../resolve/looks.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { extentOf } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'
@@ -148,7 +149,7 @@ function bindOne(
 function addEntries(
   legend: LegendSeries[],
   { entries }: SeriesOfDrawing,
-  { kind, unlisted }: ResolvedDrawing,
+  { kind, unlisted, points }: ResolvedDrawing,
   side: 'right' | 'top' | undefined,
   hidden: ReadonlySet<string>,
   explained: Set<string>,
@@ -163,7 +164,8 @@ function addEntries(
     // The reader sees which series the second scale measures.
     const name = side ? tongue.say(`{name} (${side})`, { name: entry.name }) : entry.name
     const swatch = entry.by === 'dash' ? 'line' : kind.swatch
-    legend.push({ ...entry, name, swatch, hidden: hidden.has(entry.key) })
+    const pointed = swatch === 'line' && points && readBy(kind, 'points')
+    legend.push({ ...entry, name, swatch, hidden: hidden.has(entry.key), ...(pointed ? { pointed } : {}) })
   }
 }
 

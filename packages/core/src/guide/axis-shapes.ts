@@ -3,7 +3,7 @@ import type { Batch, Box, Images } from '../scene/scene.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type AxisLayout, LABEL_GAP, PICTURE, type Side } from './axis-parts.ts'
 import { boxes, segments, TextBuilder } from './build.ts'
-import { LINE, MIDDLE } from './text.ts'
+import { clean, LINE, MIDDLE } from './text.ts'
 
 /** How an axis is drawn, beyond its numbers. */
 export interface AxisLook {
@@ -130,34 +130,22 @@ export function labelShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: 
     const at = axis.labelAt[i]
     const pixel = axis.scale.map(at)
     const lines = axis.labels[i]
+    const word = axis.scale.words[value]
+    const whole = word && lines.some(line => line.endsWith('…')) ? clean(word) : undefined
+    const baseline = (row: number): [x: number, y: number] => {
+      if (axis.turn !== 0) return [pixel + size * 0.3, foot + picture + size * 0.6]
+      if (side === 'bottom') return [pixel, foot + picture + size * 0.85 + row * size * LINE]
+      if (side === 'top') return [pixel, plot.y - gap - picture - (lines.length - 1 - row) * size * LINE]
+      return [
+        side === 'left' ? plot.x - gap - picture : plot.x + plot.width + gap + picture,
+        pixel + size * MIDDLE + (row - (lines.length - 1) / 2) * size * LINE,
+      ]
+    }
     lines.forEach((text, row) => {
       // A category's name goes where the category goes.
-      const name = axis.scale.words[value] ?? value
+      const name = word ?? value
       const key = lines.length > 1 ? `${name} ${row}` : name
-      if (axis.turn !== 0)
-        labels.add(text, pixel + size * 0.3, foot + picture + size * 0.6, theme.muted, key, at)
-      else if (side === 'bottom')
-        labels.add(text, pixel, foot + picture + size * 0.85 + row * size * LINE, theme.muted, key, at)
-      else if (side === 'top')
-        labels.add(
-          text,
-          pixel,
-          plot.y - gap - picture - (lines.length - 1 - row) * size * LINE,
-          theme.muted,
-          key,
-          at,
-        )
-      else {
-        const x = side === 'left' ? plot.x - gap - picture : plot.x + plot.width + gap + picture
-        labels.add(
-          text,
-          x,
-          pixel + size * MIDDLE + (row - (lines.length - 1) / 2) * size * LINE,
-          theme.muted,
-          key,
-          at,
-        )
-      }
+      labels.add(text, ...baseline(row), theme.muted, key, at, undefined, whole)
     })
     if (axis.larger[i])
       larger.add(

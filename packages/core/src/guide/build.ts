@@ -8,6 +8,7 @@ export class TextBuilder {
   private readonly keys: (string | number)[] = []
   private readonly at: number[] = []
   private readonly figures: (Figures | undefined)[] = []
+  private readonly wholes: (string | undefined)[] = []
   private readonly colors: string[] = []
   private readonly color: number[] = []
   private readonly id: string
@@ -24,7 +25,7 @@ export class TextBuilder {
     this.style = style
   }
 
-  /** `key`: what the text is recognised by; `at`: its value on the scale it belongs to; `figures`: the numbers in it. */
+  /** `key`: what the text is recognised by; `at`: its value on the scale it belongs to; `figures`: the numbers in it; `whole`: all that it says, where it is shortened. */
   add(
     text: string,
     x: number,
@@ -33,6 +34,7 @@ export class TextBuilder {
     key: string | number = text,
     at = Number.NaN,
     figures?: Figures,
+    whole?: string,
   ): void {
     let index = this.colors.indexOf(color)
     if (index < 0) index = this.colors.push(color) - 1
@@ -42,6 +44,7 @@ export class TextBuilder {
     this.keys.push(key)
     this.at.push(at)
     this.figures.push(figures)
+    this.wholes.push(whole === text ? undefined : whole)
     this.color.push(index)
   }
 
@@ -67,6 +70,7 @@ export class TextBuilder {
         along,
         at: along ? Float64Array.from(this.at) : undefined,
         figures: this.figures.some(Boolean) ? this.figures : undefined,
+        whole: this.wholes.some(Boolean) ? this.wholes : undefined,
       },
     ]
   }

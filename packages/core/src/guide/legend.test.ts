@@ -147,3 +147,24 @@ test('a long list is leafed through: every entry comes in turn, and none twice b
   }
   expect(seen).toEqual(names)
 })
+
+test('lines whose points are marked have a point in their swatch, and a shortened name keeps the whole', () => {
+  const entries = [
+    { ...entryOf('Fulmar', 0, 'line'), pointed: true },
+    entryOf('A name as long as a whole sentence, and then some more of it', 1, 'line'),
+  ]
+  const { batches } = legend(
+    { id: 'legend', entries, title: undefined, columns: 1, more: count => `and ${count} more` },
+    X,
+    Y,
+    120,
+    200,
+    day,
+    measureInter,
+  )
+  const points = batches.find(({ id }) => id === 'legend/points')
+  expect(points?.kind === 'discs' && [...points.x]).toEqual([X + 10])
+  const names = batches.find(({ id }) => id === 'legend/names') as Texts
+  expect(names.texts[1]).toMatch(/…$/)
+  expect(names.whole).toEqual([undefined, entries[1].name])
+})

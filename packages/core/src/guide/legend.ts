@@ -9,6 +9,8 @@ import { clean, ellipsis, LINE, MIDDLE } from './text.ts'
 export interface LegendEntry extends Series {
   swatch: 'line' | 'rect' | 'disc'
   hidden: boolean
+  /** Whether its points are marked. */
+  pointed?: boolean
 }
 
 /** What one legend lists. */
@@ -89,11 +91,11 @@ export function legend(
   const passed = fits ? 0 : from
   const columns = fits ? whole : columnsFor(items.slice(passed))
   let end = x
-  const put = (text: string, color: string, key: string, at: number, row: number) => {
-    names.add(text, at, y + row * ROW + font.size, color, key)
+  const put = (text: string, color: string, key: string, at: number, row: number, whole?: string) => {
+    names.add(text, at, y + row * ROW + font.size, color, key, undefined, undefined, whole)
     end = Math.max(end, at + measure(text, font))
   }
-  if (heading) put(heading, theme.muted, 'title', x, 0)
+  if (heading) put(heading, theme.muted, 'title', x, 0, clean(title!))
   // The last place says how many more there are.
   const page = fits ? items : items.slice(passed, passed + Math.max(1, rowsLeft * columns.length - 1))
   const at = (place: number) => ({
@@ -108,7 +110,7 @@ export function legend(
       x: mark ? from + 4 : from,
       y: mark ? baseline - font.size * MIDDLE : baseline + 5.5,
     })
-    put(text, entry.hidden ? theme.missing : theme.text, entry.key, from + mark, row)
+    put(text, entry.hidden ? theme.missing : theme.text, entry.key, from + mark, row, clean(entry.name))
     end = Math.max(end, from + taken)
   }
   if (!fits) {
@@ -163,7 +165,12 @@ function swatches(id: string, placed: Placed[], theme: Theme): Batch[] {
     of('rect').flatMap(({ entry }) => (entry.hatch && !entry.hidden ? [[entry.color, entry.hatch]] : [])),
   )
   const surfaces = boxes(`${id}/bars`, bars, 0).map(batch => ({ ...batch, hatched }))
-  return [...surfaces, ...strokes(id, of('line'), theme), ...dots(id, of('disc'), theme)]
+  return [
+    ...surfaces,
+    ...strokes(id, of('line'), theme),
+    ...dots(`${id}/discs`, of('disc'), 4, theme),
+    ...dots(`${id}/points`, onStrokes(of('line')), 2.75, theme),
+  ]
 }
 
 function strokes(id: string, placed: Placed[], theme: Theme): Lines[] {
@@ -190,12 +197,16 @@ function strokes(id: string, placed: Placed[], theme: Theme): Lines[] {
   ]
 }
 
-function dots(id: string, placed: Placed[], theme: Theme): Discs[] {
+/** Points in the middle of strokes whose lines mark theirs. */
+const onStrokes = (placed: Placed[]): Placed[] =>
+  placed.filter(({ entry }) => entry.pointed).map(run => ({ ...run, x: run.x + RUN / 2 }))
+
+function dots(id: string, placed: Placed[], radius: number, theme: Theme): Discs[] {
   if (placed.length === 0) return []
   return [
     {
       kind: 'discs',
-      id: `${id}/discs`,
+      id,
       part: 'guide',
       clip: false,
       keys: placed.map(dot => dot.entry.key),
@@ -203,7 +214,7 @@ function dots(id: string, placed: Placed[], theme: Theme): Discs[] {
       color: Uint16Array.from(placed, (_, i) => i),
       x: Float32Array.from(placed, dot => dot.x),
       y: Float32Array.from(placed, dot => dot.y),
-      radius: new Float32Array(placed.length).fill(4),
+      radius: new Float32Array(placed.length).fill(radius),
       form: Uint8Array.from(placed, dot => Math.max(0, MARKERS.indexOf(dot.entry.shape ?? 'disc'))),
     },
   ]

@@ -275,7 +275,9 @@ function paintTexts(batch: Texts, out: string[], measure: Measure | undefined): 
       measure && texts[i].length > 1
         ? ` textLength="${short(measure(texts[i], batch))}" lengthAdjust="spacingAndGlyphs"`
         : ''
-    return `<text x="${short(x[i])}" y="${short(y[i])}"${turned}${length}>${escapeXml(texts[i])}</text>`
+    const all = batch.whole?.[i]
+    const whole = all === undefined ? '' : `<title>${escapeXml(all)}</title>`
+    return `<text x="${short(x[i])}" y="${short(y[i])}"${turned}${length}>${whole}${escapeXml(texts[i])}</text>`
   })
   out.push('</g>')
 }

@@ -11,11 +11,16 @@ export interface Hotspot {
   key: string
   scale: string | undefined
   value: number
+  /** What it says, also where the picture shortens it. */
   name: string
+  /** Whether the picture shortens it. */
+  shortened: boolean
   pane: number
   hidden: boolean
   /** In pixels, with room around the word. */
   box: Box
+  /** Degrees by which the word and its box are turned, and around which point. */
+  turn?: { by: number; x: number; y: number }
 }
 
 /** Room around a word that belongs to it, in pixels. */
@@ -47,6 +52,7 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
                 name,
                 pane: i,
                 hidden: false,
+                shortened: false,
                 box,
               })
             return
@@ -59,7 +65,8 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
             key,
             scale: undefined,
             value: Number.NaN,
-            name,
+            name: batch.whole?.[t] ?? name,
+            shortened: batch.whole?.[t] !== undefined,
             pane: i,
             hidden,
             box: { ...box, height: box.height + 3 },
@@ -67,7 +74,7 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
         })
       }
       const axis = /^axis (.+)\/labels$/.exec(id)?.[1]
-      if (axis === undefined || batch.turn !== 0) continue
+      if (axis === undefined) continue
       const use = pane.bound.scales.get(axis)?.uses[0]
       if (!use || (use.positions.from === undefined && pane.scales.get(axis)?.kind.name !== 'category'))
         continue
@@ -79,8 +86,22 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
         // A name in several lines is one word.
         const known = out.find(spot => spot.kind === 'label' && spot.pane === i && spot.key === key)
         const box = boxOf(batch, t, measure)
-        if (known) Object.assign(known, { name: `${known.name} ${name}`, box: around(known.box, box) })
-        else out.push({ kind: 'label', key, scale: axis, value, name, pane: i, hidden: false, box })
+        const whole = batch.whole?.[t]
+        if (known)
+          Object.assign(known, { name: whole ?? `${known.name} ${name}`, box: around(known.box, box) })
+        else
+          out.push({
+            kind: 'label',
+            key,
+            scale: axis,
+            value,
+            name: whole ?? name,
+            shortened: whole !== undefined,
+            pane: i,
+            hidden: false,
+            box,
+            ...(batch.turn === 0 ? {} : { turn: { by: batch.turn, x: batch.x[t], y: batch.y[t] } }),
+          })
       })
     }
   })

@@ -174,6 +174,8 @@ export interface Texts extends Shapes {
   /** CSS colour of an edge around the letters that parts them from what lies behind. */
   halo?: string
   at?: Float64Array
+  /** By text: all that it says, where it is shortened. */
+  whole?: readonly (string | undefined)[]
   /** By text: the numbers in it, where it has some. */
   figures?: readonly (Figures | undefined)[]
   /** The id of the batch at whose shapes the texts stand, with the same keys: they go where it goes. */

@@ -19,6 +19,8 @@ export const span = v.record(
 export const column = v.strictObject({
   /** Overrides the guess. */
   type: v.optional(v.picklist(['number', 'time', 'text'])),
+  /** Which comes first in dates such as 03/04/2024, where none of them says. */
+  dates: v.optional(v.picklist(['day first', 'month first'])),
   /** The name people read; default: the column's name, made readable. */
   label: v.optional(words),
   /** Shown once per axis, and in tooltips. */

@@ -40,6 +40,20 @@ describe('reading', () => {
     expect(told.report.columns[1].examples.map(example => example.line)).toEqual([2, 4])
   })
 
+  test('dates that can be read in two ways are told of, and are dates once somebody says which', () => {
+    const text = 'departed\n03/04/2024\n05/06/2024\n'
+    const unsettled = readCsv(text)
+    expect(unsettled.column('departed')!.type).toBe('text')
+    expect(unsettled.findings).toMatchObject([
+      { code: 'unsettled-dates', message: expect.stringContaining('"03/04/2024"'), path: 'columns.departed' },
+    ])
+    expect(lookText(lookAt(unsettled))).toContain('say "day first" or "month first"')
+    const first = (dates: 'day first' | 'month first') =>
+      readCsv(text, { columns: { departed: { dates } } }).row(0).departed
+    expect(first('day first')).toEqual(new Date('2024-04-03'))
+    expect(first('month first')).toEqual(new Date('2024-03-04'))
+  })
+
   test('tolerates a few mistyped cells among many numbers', () => {
     const text = `n\n${Array.from({ length: 50 }, (_, i) => (i === 30 ? 'x' : i)).join('\n')}\n`
     const read = readCsv(text)

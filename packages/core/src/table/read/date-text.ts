@@ -110,6 +110,10 @@ function fill(local: number, offset: number | undefined, dateOnly: boolean): Rea
 
 const SLASHED = /^(\d{1,2})([/.-])(\d{1,2})\2(\d{4})(?:[ T,]+(\d{2}:\d{2}\S*))?$/
 
+/** Whether a text is a date of this form, whichever comes first in it. */
+export const isSlashed = (text: string): boolean =>
+  readSlashed(text, 'day first') !== undefined || readSlashed(text, 'month first') !== undefined
+
 /** `31/12/2024`, `31.12.2024`, `12-31-2024`, with an optional clock time. The result is valid until the next call. */
 export function readSlashed(text: string, style: 'day first' | 'month first'): ReadDate | undefined {
   const found = SLASHED.exec(text)

@@ -7,7 +7,7 @@ import { type Cells, Dictionary } from '../cells/cells.ts'
 import { TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
 import { chooseReader, readCells } from './reader.ts'
-import { type ColumnReport, type Report, unreadableFinding } from './report.ts'
+import { type ColumnReport, type Report, unreadableFinding, unsettledDates } from './report.ts'
 
 /** Reads raw values into a table's columns, and keeps the report of what was guessed, missing and unreadable. */
 export class Intake {
@@ -55,12 +55,17 @@ export class Intake {
       if ((min >= -farthest && max <= farthest) || report.missing === raw.length) return column
     }
     const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
-    const { reader, how, guess } = chooseReader(values, option, this.timeZone)
+    const { reader, how, guess, unsettled } = chooseReader(values, option, this.timeZone)
     const known = option?.order?.map(String) ?? (words ? [...words] : undefined)
     const dictionary = reader.type === 'text' ? new Dictionary(known) : undefined
     report.missing = 0
     const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
-    Object.assign(report, { type: reader.type, how, guess })
+    Object.assign(report, {
+      type: reader.type,
+      how,
+      guess,
+      ...(unsettled === undefined ? {} : { unsettled }),
+    })
     this.note(report)
     return new TableColumn(name, cells, reader, option, true, dictionary)
   }
@@ -135,7 +140,9 @@ export class Intake {
   private note(report: ColumnReport): void {
     const path = `columns.${report.name}`
     this.report.findings = this.report.findings.filter(finding => finding.path !== path)
-    if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
+    if (report.unsettled !== undefined)
+      this.report.findings.push(unsettledDates(report.name, report.unsettled))
+    else if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
   }
 }
 

@@ -5,7 +5,7 @@ import { Dictionary } from '../cells/cells.ts'
 import type { Column } from '../cells/options.ts'
 import type { DateStyle, NumberStyle, Reader } from '../cells/reader.ts'
 import { utc, zoneOf } from '../cells/zone.ts'
-import { readDate, readIso, slashedStyle } from './date-text.ts'
+import { isSlashed, readDate, readIso, slashedStyle } from './date-text.ts'
 import { isCode, numberStyle, readPlain, readStyled } from './number-text.ts'
 import type { ColumnReport } from './report.ts'
 
@@ -22,7 +22,7 @@ export function chooseReader(
   raw: readonly unknown[],
   option: Column | undefined,
   zoneName: string | undefined,
-): { reader: Reader; how: 'given' | 'guessed'; guess: string } {
+): { reader: Reader; how: 'given' | 'guessed'; guess: string; unsettled?: string } {
   const zone = zoneOf(option?.timeZone ?? zoneName, 'timeZone')
   const reader: Reader = { type: 'text', numbers: undefined, dates: 'iso', dateOnly: false, zone }
   const texts: string[] = []
@@ -43,19 +43,22 @@ export function chooseReader(
       else others++
     }
   }
+  let unsettled: string | undefined
   const settle = (type: Reader['type'], how: 'given' | 'guessed', guess = '') => ({
     reader: { ...reader, type },
     how,
     guess,
+    unsettled,
   })
 
-  const wanted = option?.type
+  const wanted = option?.type ?? (option?.dates && 'time')
   if (wanted === 'text') return settle('text', 'given')
   if (wanted === 'number') {
     reader.numbers = numberStyle(texts)
     return settle('number', 'given')
   }
-  const dated = dateStyle(texts)
+  const dated = dateStyle(texts, option?.dates)
+  if (!dated && slashedStyle(texts) === 'unsettled') unsettled = texts.find(isSlashed)
   if (wanted === 'time') {
     if (dated) {
       reader.dates = dated.style
@@ -102,6 +105,7 @@ function describeNumbers(style: NumberStyle): string {
 
 function dateStyle(
   texts: string[],
+  told: Column['dates'],
 ): (Pick<Reader, 'dateOnly' | 'monthly'> & { style: DateStyle }) | undefined {
   let iso = 0
   let dateOnly = true
@@ -115,7 +119,8 @@ function dateStyle(
     }
   }
   if (iso > 0) return { style: 'iso', dateOnly, monthly }
-  const style = slashedStyle(texts)
+  const found = slashedStyle(texts)
+  const style = found && (told ?? found)
   if (style === undefined || style === 'unsettled') return undefined
   return { style, dateOnly: texts.every(text => readDate(text, style)?.dateOnly !== false) }
 }

@@ -19,6 +19,8 @@ export interface ColumnReport {
   how: 'given' | 'guessed'
   /** What the texts looked like, for people: `ISO dates`, `numbers with "," between thousands`; empty when nothing was guessed. */
   guess: string
+  /** A date of the column, where they could be read in two ways and nobody said which. */
+  unsettled?: string
   missing: number
   unreadable: number
   /** The first of the unreadable cells, at most twenty. */
@@ -50,3 +52,11 @@ export function unreadableFinding(column: ColumnReport, source: string): Finding
     path: `columns.${column.name}`,
   }
 }
+
+/** Dates that can be read in two ways, so that they are read in none. */
+export const unsettledDates = (column: string, example: string): Finding => ({
+  code: 'unsettled-dates',
+  message: `"${column}" has dates such as ${JSON.stringify(example)}, and none of them shows whether the day or the month comes first, so they are not read as dates`,
+  remedy: `Say it: columns: { ${JSON.stringify(column)}: { dates: "day first" } }, or "month first"; on the command line, --type "${column}=day first".`,
+  path: `columns.${column}`,
+})

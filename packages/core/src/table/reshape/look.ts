@@ -43,7 +43,12 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
   const unreadable = report?.unreadable ?? 0
   const base = { name, type: cells.type, guess: report?.guess ?? '', unreadable }
   const odd: string[] = []
-  if (unreadable > 0) {
+  const undecided = report?.unsettled
+  if (undecided !== undefined)
+    odd.push(
+      `has dates such as ${JSON.stringify(undecided)}: say "day first" or "month first", as nothing in them shows which`,
+    )
+  else if (unreadable > 0) {
     const { text, line, row } = report!.examples[0]
     odd.push(
       `${unreadable === 1 ? 'one cell is' : `${unreadable} cells are`} no ${cells.type}${unreadable === 1 ? '' : 's'}, first ${JSON.stringify(text)} in ${line === undefined ? `row ${row + 1}` : `line ${line}`}`,
