@@ -147,6 +147,42 @@ test('paper gets the drawing, not the pixels', async () => {
   await page.context().close()
 })
 
+test('paper has the values under the picture where that is wished for, and the page is as it was afterwards', async () => {
+  const { page, errors } = await gallery.open('')
+  const seen = await page.evaluate(() => {
+    const { chart, mount, table } = window.dapplo
+    const place = document.createElement('div')
+    place.style.height = '300px'
+    const after = document.createElement('p')
+    document.body.append(place, after)
+    const rows = table({ route: ['Tern Point', 'Gannet Bay'], passengers: [120, 95] })
+    mount(chart(rows, { draw: 'bar', x: 'route', y: 'passengers' }), place, {
+      printsTable: true,
+      theme: 'night',
+    })
+    const look = () => ({
+      cells: [...place.querySelectorAll('table th, table td')].map(cell => cell.textContent),
+      height: place.style.height,
+      below: Math.round(after.getBoundingClientRect().top - place.getBoundingClientRect().top),
+    })
+    const before = look()
+    window.dispatchEvent(new Event('beforeprint'))
+    const during = look()
+    const table_ = place.querySelector('table')!
+    const ink = getComputedStyle(table_).color
+    const end = Math.round(table_.getBoundingClientRect().bottom - place.getBoundingClientRect().top)
+    window.dispatchEvent(new Event('afterprint'))
+    return { before, during, ink, end, after: look() }
+  })
+  expect(seen.during.cells).toEqual(['Route', 'Passengers', 'Tern Point', '120', 'Gannet Bay', '95'])
+  expect(seen.during.below).toBeGreaterThanOrEqual(seen.end)
+  expect(seen.ink).toBe('rgb(28, 35, 40)')
+  expect(seen.before.cells).toEqual([])
+  expect(seen.after).toEqual(seen.before)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
 describe('when things go wrong', () => {
   test('a tooltip stands beside its point in scrolled, scaled and turned pages', async () => {
     const { page } = await gallery.open('detail.html')

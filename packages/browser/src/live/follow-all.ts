@@ -22,7 +22,8 @@ export function followAll(
       changed: () => host.refresh(),
       fontsLoaded,
       // Paper gets lines and letters rather than pixels.
-      printing: prints => stage.print(prints ? host.can.paper?.() : undefined),
+      printing: prints =>
+        stage.print(prints ? host.can.paper?.() : undefined, prints ? host.can.paperTables?.() : undefined),
     }),
   ]
 }

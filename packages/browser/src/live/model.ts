@@ -30,6 +30,8 @@ export interface MountOptions {
   state?: State
   /** A button under the chart that opens a list: keep it as a picture, drawing or film, copy, print, list its values. Default false. */
   menu?: boolean
+  /** Whether its values stand under it as a table when it is printed. Default false. */
+  printsTable?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
   parts?: readonly Part[]
   /** Told what a person would regret about data and description: at first where there is something, then whenever it changes. */
@@ -163,6 +165,8 @@ export interface Abilities {
   svg?(scene: Scene): string
   /** The drawing for paper: that of the day. */
   paper?(): string
+  /** What stands under it on paper. */
+  paperTables?(): HTMLElement[]
   csv?(composition: Composition): string
   film?(options: RecordingOptions): Promise<Blob>
   playing?: Playing

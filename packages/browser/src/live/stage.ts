@@ -160,19 +160,37 @@ export class Stage {
     })
   }
 
-  /** Shows a drawing of lines and letters instead of the canvases, for paper; undefined: the canvases again. */
-  print(svg: string | undefined): void {
+  /** Shows a drawing of lines and letters instead of the canvases, for paper, with what stands under it; undefined: the canvases again. */
+  print(svg: string | undefined, below: readonly HTMLElement[] = []): void {
     this.paper?.remove()
     this.paper = undefined
+    this.grown?.()
+    this.grown = undefined
     this.base.style.visibility = svg === undefined ? '' : 'hidden'
     if (svg === undefined) return
     const drawing = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
     this.paper = document.importNode(drawing, true) as unknown as SVGElement
     Object.assign(this.paper.style, { position: 'absolute', left: '0', top: '0' })
     this.root.append(this.paper)
+    if (below.length === 0) return
+    const under = document.createElement('div')
+    under.append(...below)
+    this.outer.append(under)
+    // The room of the chart grows by what stands under it, so that it lies over nothing else on the page.
+    const rooms = [this.outer, this.outer.parentElement!].map(({ style }) => ({
+      style,
+      height: style.height,
+    }))
+    for (const { style } of rooms) style.height = 'auto'
+    this.grown = () => {
+      under.remove()
+      for (const { style, height } of rooms) style.height = height
+    }
   }
 
   private paper: SVGElement | undefined
+  /** Takes away what stands under the paper. */
+  private grown: (() => void) | undefined
 
   /** A short notice over the plate, such as that data are old; empty for none. */
   notice(words: string): void {

@@ -39,7 +39,7 @@ export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentenc
   const { dataTables, openTables, paper } = can
   if (dataTables && openTables)
     items.push({ words: 'List the values', act: () => openTables(title(), dataTables()) })
-  if (paper) items.push({ words: 'Print', act: () => printed(paper(), title()) })
+  if (paper) items.push({ words: 'Print', act: () => printed(paper(), title(), can.paperTables?.() ?? []) })
   items.push({
     words: 'Back to the start',
     act: () => {

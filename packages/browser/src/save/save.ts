@@ -43,8 +43,8 @@ export function fileName(title: string, ending: string): string {
   return `${plain || 'chart'}.${ending}`
 }
 
-/** Prints the picture alone, as drawn for paper: lines and letters rather than pixels. */
-export function printed(svg: string, title: string): void {
+/** Prints the picture alone, as drawn for paper: lines and letters rather than pixels; `below`: what stands under it. */
+export function printed(svg: string, title: string, below: readonly HTMLElement[]): void {
   const frame = document.createElement('iframe')
   Object.assign(frame.style, { position: 'fixed', width: '0', height: '0', border: '0' })
   document.body.append(frame)
@@ -52,6 +52,7 @@ export function printed(svg: string, title: string): void {
   const picture = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
   picture.setAttribute('style', 'width:100%;height:auto')
   inner.body.append(inner.importNode(picture, true))
+  inner.body.append(...below.map(element => inner.importNode(element, true)))
   inner.title = title
   const view = frame.contentWindow!
   view.addEventListener('afterprint', () => frame.remove())
