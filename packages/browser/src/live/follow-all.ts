@@ -13,17 +13,22 @@ export function followAll(
   { schedule, fontsLoaded }: { schedule(): void; fontsLoaded(): void },
 ): (() => void)[] {
   const { view, stage, live } = host
+  let onPaper = false
   return [
     followChanges(view, schedule),
     effect(() => selectionsOf(view.root).set(view, view.state.value.selected)),
     ...member.join(),
     effect(() => stage.notice(staleWords(view))),
     followPage(live.element, {
-      changed: () => host.refresh(),
+      // What paper makes of the page's room is nothing that the picture on it follows.
+      changed: () => onPaper || host.refresh(),
       fontsLoaded,
       // Paper gets lines and letters rather than pixels.
-      printing: prints =>
-        stage.print(prints ? host.can.paper?.() : undefined, prints ? host.can.paperTables?.() : undefined),
+      printing: prints => {
+        onPaper = prints
+        stage.print(prints ? host.can.paper?.() : undefined, prints ? host.can.paperTables?.() : undefined)
+        if (!prints) host.refresh()
+      },
     }),
   ]
 }

@@ -3,7 +3,7 @@ import type { Theme, Tongue } from '@dapplo/core/small'
 
 /** Tables as a page has them, in the ink of a theme. */
 export function tableElements(
-  { caption, head, rows, more }: DataTable,
+  { caption, head, rows, numbers, more }: DataTable,
   theme: Theme,
   tongue: Tongue,
 ): HTMLElement[] {
@@ -15,10 +15,11 @@ export function tableElements(
     marginTop: '8px',
   })
   const edge = `1px solid ${theme.hairline}`
-  table.append(element('caption', caption, { textAlign: 'left', color: theme.muted, padding: '4px 0' }))
+  table.append(element('caption', caption, { textAlign: 'start', color: theme.muted, padding: '4px 0' }))
+  const side = (i: number) => (numbers[i] ? 'end' : 'start')
   const titles = element('tr', '', {})
-  for (const name of head) {
-    const cell = element('th', name, { textAlign: 'left', padding: '4px 14px 4px 0', borderBottom: edge })
+  for (const [i, name] of head.entries()) {
+    const cell = element('th', name, { textAlign: side(i), padding: '4px 14px 4px 0', borderBottom: edge })
     cell.setAttribute('scope', 'col')
     titles.append(cell)
   }
@@ -29,7 +30,7 @@ export function tableElements(
     const line = element('tr', '', {})
     row.forEach((text, i) => {
       const cell = element(i === 0 ? 'th' : 'td', text, {
-        textAlign: 'left',
+        textAlign: side(i),
         fontWeight: '400',
         padding: '3px 14px 3px 0',
         borderBottom: edge,

@@ -34,7 +34,15 @@ export class Tables {
     const rows = list.map(i => columns.map(column => cellText(column.value(i), column.dateUnit)))
     const count = row.rows.length
     const caption = this.view.tongue.value.say(count === 1 ? '{count} row' : '{count} rows', { count })
-    this.open(reading.heading || row.name, [{ caption, head: names, rows, more: count - list.length }])
+    this.open(reading.heading || row.name, [
+      {
+        caption,
+        head: names,
+        rows,
+        numbers: columns.map(({ type }) => type === 'number'),
+        more: count - list.length,
+      },
+    ])
   }
 
   open(title: string, tables: readonly DataTable[]): void {

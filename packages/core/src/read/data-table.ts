@@ -15,6 +15,8 @@ export interface DataTable {
   caption: string
   head: string[]
   rows: string[][]
+  /** Which columns hold numbers, so that they stand under each other by their ends. */
+  numbers: boolean[]
   /** How many more rows there are than are listed. */
   more: number
 }
@@ -57,6 +59,7 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
     return {
       caption: own(y),
       head: [own(x), own(y)],
+      numbers: [false, true],
       rows: Array.from({ length: count }, (_, i) => [
         marks.series[marks.seriesOf?.[i] ?? 0].name,
         write(y, marks.y.at[i]),
@@ -81,6 +84,7 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
     return {
       caption: tongue.say('{what} by {group}', { what: own(y), group: own(x) }),
       head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...further.map(own)],
+      numbers: [...(named ? [false] : []), ...[x, y, ...further].map(isNumeric)],
       rows: Array.from({ length: count }, (_, i) => [
         ...(named ? [marks.series[marks.seriesOf?.[i] ?? 0].name] : []),
         at(x, 'x', i),
@@ -92,6 +96,9 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
   }
   return pivoted(bound, most, tongue, at)
 }
+
+/** Whether values are written as single numbers. */
+const isNumeric = ({ cells, ends }: RoleValues): boolean => cells.type === 'number' && !ends
 
 /** What tells the marks apart by name, beside their places; undefined for nothing. */
 function namingOf({ drawing: { roles }, marks, shade, x, y }: BoundDrawing): Meaning | undefined {
@@ -145,13 +152,15 @@ function pivoted(
     return [at(across, lying ? 'y' : 'x', behind[0]), ...(naming ? [nameOf(behind[0])] : []), ...texts]
   })
   const title = measureTitle(measure, across, drawing.table, tongue)
+  const first = [
+    labelOf(across.meaning, drawing.table, tongue),
+    ...(naming ? [labelOf(naming, drawing.table, tongue)] : []),
+  ]
+  const others = marks.series.length > 1 && !alone ? marks.series.map(series => series.name) : [title]
   return {
     caption: title,
-    head: [
-      labelOf(across.meaning, drawing.table, tongue),
-      ...(naming ? [labelOf(naming, drawing.table, tongue)] : []),
-      ...(marks.series.length > 1 && !alone ? marks.series.map(series => series.name) : [title]),
-    ],
+    head: [...first, ...others],
+    numbers: [...first.map(() => false), ...others.map(() => isNumeric(measure))],
     rows,
     more: found.size - rows.length,
   }
