@@ -1,5 +1,6 @@
 import { tickTexts } from '../scale/number-format.ts'
 import { NARROWEST } from '../scale/ticks.ts'
+import { inFigures } from '../theme/text-width.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 
 /** Steps for aligned scales: a little more choice than for free ones, since the number of ticks is given. */
@@ -35,7 +36,8 @@ export function alignedAxis(context: AxisContext, base: AxisLayout): AxisLayout 
     pictures: [],
     larger: [],
     turn: 0,
-    thickness: LABEL_GAP + (level ? font.size : Math.max(0, ...labels.map(text => measure(text, font)))),
+    thickness:
+      LABEL_GAP + (level ? font.size : Math.max(0, ...labels.map(text => measure(inFigures(text), font)))),
   }
 }
 

@@ -120,7 +120,14 @@ export function labelShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: 
   const level = isLevel(side)
   const along = alongOf(axis, side)
   const anchor = axis.turn !== 0 ? 'end' : level ? 'middle' : side === 'left' ? 'end' : 'start'
-  const labels = new TextBuilder(`axis ${name}/labels`, { size, weight: 400, anchor, turn: axis.turn, along })
+  const labels = new TextBuilder(`axis ${name}/labels`, {
+    size,
+    weight: 400,
+    anchor,
+    turn: axis.turn,
+    along,
+    tabular: !level && axis.scale.kind.name !== 'category',
+  })
   const larger = new TextBuilder(`axis ${name}/larger`, { size, weight: 600, anchor: 'middle', along })
   const picture = axis.pictures.length > 0 ? PICTURE + 4 : 0
   // Outwards from the plot: a stroke, a gap, a picture, the label.

@@ -15,11 +15,16 @@ export class TextBuilder {
   private readonly style: Pick<Texts, 'size' | 'weight' | 'anchor'> & {
     turn?: number
     along?: Texts['along']
+    tabular?: boolean
   }
 
   constructor(
     id: string,
-    style: Pick<Texts, 'size' | 'weight' | 'anchor'> & { turn?: number; along?: Texts['along'] },
+    style: Pick<Texts, 'size' | 'weight' | 'anchor'> & {
+      turn?: number
+      along?: Texts['along']
+      tabular?: boolean
+    },
   ) {
     this.id = id
     this.style = style
@@ -50,7 +55,7 @@ export class TextBuilder {
 
   build(): Texts[] {
     if (this.texts.length === 0) return []
-    const { size, weight, anchor, turn = 0, along } = this.style
+    const { size, weight, anchor, turn = 0, along, tabular } = this.style
     return [
       {
         kind: 'texts',
@@ -67,6 +72,7 @@ export class TextBuilder {
         weight,
         anchor,
         turn,
+        ...(tabular ? { tabular } : {}),
         along,
         at: along ? Float64Array.from(this.at) : undefined,
         figures: this.figures.some(Boolean) ? this.figures : undefined,

@@ -1,6 +1,7 @@
 import type { Finding } from '../finding/error.ts'
 import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
+import { inFigures } from '../theme/text-width.ts'
 import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
@@ -102,7 +103,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
   const labels = texts(ticks)
   const thickness = level
     ? LABEL_GAP + context.font.size
-    : LABEL_GAP + Math.max(0, ...labels.map(text => context.measure(text, context.font)))
+    : LABEL_GAP + Math.max(0, ...labels.map(text => context.measure(inFigures(text), context.font)))
   return {
     scale,
     ticks,

@@ -1,6 +1,7 @@
 import type { Finding } from '../finding/error.ts'
 import { chooseTimeTicks, countTimes, labelTimes, type TimeStep } from '../scale/time-ticks.ts'
 import { addUnits, type Unit } from '../table/cells/calendar.ts'
+import { inFigures } from '../theme/text-width.ts'
 import { MOST_GIVEN, mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { LINE } from './text.ts'
@@ -79,7 +80,7 @@ export function timeAxis(context: AxisContext): AxisLayout {
   const rows = level && larger.some(text => text !== '') ? 2 : 1
   const thickness = level
     ? LABEL_GAP + font.size + (rows - 1) * font.size * LINE
-    : LABEL_GAP + Math.max(0, ...labels.map(text => measure(text, font)))
+    : LABEL_GAP + Math.max(0, ...labels.map(text => measure(inFigures(text), font)))
   return {
     scale,
     ticks,

@@ -1,4 +1,3 @@
-import { clean } from '../guide/text.ts'
 import { traceCurve } from '../scene/curve.ts'
 import { MARKERS, traceMarker } from '../scene/marker.ts'
 import {
@@ -13,7 +12,6 @@ import {
   type Rects,
   type Scene,
   type Segments,
-  type Texts,
   type Wedges,
 } from '../scene/scene.ts'
 import { traceBands } from './bands.ts'
@@ -22,6 +20,7 @@ import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
 import { snapped } from './snap.ts'
+import { paintTexts } from './texts.ts'
 import { traceWedge } from './wedge.ts'
 
 /** Paints the scene on a canvas of `width · density` by `height · density` device pixels. */
@@ -270,32 +269,5 @@ function paintImages(batch: Images, context: Context2D, pictures: Pictures | und
     context.globalAlpha = alpha ? alpha[i] : 1
     context.drawImage(picture.source, x[i] + (width[i] - w) / 2, y[i] + (height[i] - h) / 2, w, h)
   })
-  context.globalAlpha = 1
-}
-
-function paintTexts(batch: Texts, scene: Scene, context: Context2D): void {
-  const { x, y, texts, size, weight, anchor, turn, color, colors, alpha } = batch
-  context.font = `${weight} ${size}px ${scene.font}`
-  context.textAlign = anchor === 'middle' ? 'center' : anchor === 'start' ? 'left' : 'right'
-  context.textBaseline = 'alphabetic'
-  for (let i = 0; i < texts.length; i++) {
-    context.globalAlpha = alpha ? alpha[i] : 1
-    context.fillStyle = colors[color[i]]
-    if (turn === 0) {
-      if (batch.halo) {
-        context.strokeStyle = batch.halo
-        context.lineWidth = 3
-        context.lineJoin = 'round'
-        context.strokeText(clean(texts[i]), x[i], y[i])
-      }
-      context.fillText(clean(texts[i]), x[i], y[i])
-      continue
-    }
-    context.save()
-    context.translate(x[i], y[i])
-    context.rotate((turn * Math.PI) / 180)
-    context.fillText(clean(texts[i]), 0, 0)
-    context.restore()
-  }
   context.globalAlpha = 1
 }

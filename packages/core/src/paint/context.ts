@@ -28,6 +28,8 @@ export interface Context2D {
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void
   translate(x: number, y: number): void
   rotate(angle: number): void
+  /** Without it, figures have the widths that the font gives them. */
+  measureText?(text: string): { width: number }
   fillText(text: string, x: number, y: number): void
   strokeText(text: string, x: number, y: number): void
   drawImage(source: any, x: number, y: number, width: number, height: number): void

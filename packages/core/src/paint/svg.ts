@@ -16,7 +16,7 @@ import {
   type Texts,
   type Wedges,
 } from '../scene/scene.ts'
-import type { Measure } from '../theme/text-width.ts'
+import { inFigures, type Measure } from '../theme/text-width.ts'
 import { traceBands } from './bands.ts'
 import { fillOf, hatchDefinitions } from './hatching.ts'
 import { short } from './hundredths.ts'
@@ -263,7 +263,7 @@ function paintImages(batch: Images, out: string[]): void {
 function paintTexts(batch: Texts, out: string[], measure: Measure | undefined): void {
   const { x, y, texts, size, weight, anchor, turn } = batch
   out.push(
-    `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}${
+    `<g font-size="${short(size)}"${weight === 400 ? '' : ` font-weight="${weight}"`}${anchor === 'start' ? '' : ` text-anchor="${anchor}"`}${batch.tabular ? ' font-variant="tabular-nums"' : ''}${
       batch.halo
         ? ` stroke="${escapeXml(batch.halo)}" stroke-width="3" stroke-linejoin="round" paint-order="stroke"`
         : ''
@@ -273,7 +273,7 @@ function paintTexts(batch: Texts, out: string[], measure: Measure | undefined): 
     const turned = turn === 0 ? '' : ` transform="rotate(${short(turn)} ${short(x[i])} ${short(y[i])})"`
     const length =
       measure && texts[i].length > 1
-        ? ` textLength="${short(measure(texts[i], batch))}" lengthAdjust="spacingAndGlyphs"`
+        ? ` textLength="${short(measure(batch.tabular ? inFigures(texts[i]) : texts[i], batch))}" lengthAdjust="spacingAndGlyphs"`
         : ''
     const all = batch.whole?.[i]
     const whole = all === undefined ? '' : `<title>${escapeXml(all)}</title>`

@@ -171,6 +171,8 @@ export interface Texts extends Shapes {
   anchor: 'start' | 'middle' | 'end'
   /** Degrees, clockwise, around (x, y). */
   turn: number
+  /** Whether all figures have one width, so that those above each other line up. */
+  tabular?: boolean
   /** CSS colour of an edge around the letters that parts them from what lies behind. */
   halo?: string
   at?: Float64Array

@@ -9,6 +9,9 @@ export interface Font {
 /** The width of a text in pixels. */
 export type Measure = (text: string, font: Font) => number
 
+/** A text as wide as one whose figures all have the width of a zero. */
+export const inFigures = (text: string): string => text.replace(/\d/g, '0')
+
 const tables = new Map<number, Map<number, number>>()
 
 function table(weight: 400 | 600): Map<number, number> {
