@@ -13,6 +13,7 @@ export function paperView(view: View, moves: boolean): View {
   paper.outer.value = view.outer.peek()
   paper.beside.value = view.beside.peek()
   paper.detail.value = view.detail.peek()
+  paper.standLike(view)
   return paper
 }
 

@@ -14,9 +14,14 @@ export interface LabelJob {
   figuresOf?(shape: number): Figures | undefined
   /** The scale on which the first of those is the value end of its shape. */
   measuredOn?: Texts['measuredOn']
+  /** By key: which of the places around its shape a label had last. What still has room there stays. */
+  sides?: Map<string | number, number>
   /** Where they stand: in cells, at the ends of bars (in the middle of stacked ones), beside points, or along references. */
   at: 'cell' | 'bar' | 'stacked' | 'point' | 'reference'
 }
+
+/** By drawing and key: which of the places around its shape a label had last. */
+export type LabelSides = Map<number, Map<string | number, number>>
 
 export type Anchor = 'start' | 'middle' | 'end'
 export interface Spot {
@@ -35,10 +40,18 @@ export interface LabelItem {
   shape: number
   key: string | number
   figures: Figures | undefined
+  /** Which of the places around its shape it had last; undefined for none. */
+  side?: number
 }
 
 /** Where a label stands, and in which ink. */
-export type LabelSpot = Spot & { color: string; halo: boolean; leader?: Leader }
+export type LabelSpot = Spot & {
+  color: string
+  halo: boolean
+  leader?: Leader
+  /** Which of the places around its shape this is. */
+  side?: number
+}
 
 /** From the point to the edge of its label. */
 export interface Leader {

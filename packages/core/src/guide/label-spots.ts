@@ -78,20 +78,25 @@ function inRange(
 
 /** The first spot that is free, best without shapes under it. */
 function best(
-  { width }: LabelItem,
+  { width, side }: LabelItem,
   spots: readonly Spot[],
   room: LabelRoom,
   font: Font,
   theme: Theme,
 ): LabelSpot | undefined {
   const color = theme.text
-  const free = spots.filter(spot => room.isFree(textBox(width, font, spot.x, spot.y, spot.anchor)))
-  const spot = free.find(spot => room.isBare(textBox(width, font, spot.x, spot.y, spot.anchor))) ?? free[0]
+  const box = ({ x, y, anchor }: Spot) => textBox(width, font, x, y, anchor)
+  const free = lastFirst(spots, side).filter(spot => room.isFree(box(spot)))
+  const spot = free.find(spot => room.isBare(box(spot))) ?? free[0]
   if (!spot) return undefined
-  const ground = room.groundOf(textBox(width, font, spot.x, spot.y, spot.anchor))
+  const ground = room.groundOf(box(spot))
   const ink = ground === undefined ? undefined : inkOn(ground, theme)
-  return { ...spot, color: ink ?? color, halo: ink === undefined }
+  return { ...spot, color: ink ?? color, halo: ink === undefined, side: spots.indexOf(spot) }
 }
+
+/** Places in the order in which they are tried: that which a label had before is the first, so that it does not jump. */
+const lastFirst = (spots: readonly Spot[], side: number | undefined): readonly Spot[] =>
+  side === undefined || side >= spots.length ? spots : [spots[side], ...spots.filter((_, i) => i !== side)]
 
 /** Distances from a point at which a label is tried, in pixels; from the second on a leader joins them. */
 const RINGS = [0, 12, 26, 44]
@@ -100,7 +105,7 @@ const NEAR_LINES = [0, 8, 20]
 
 /** Beside a point: right, left, above, below and between; farther off with a leader where all of those are taken. */
 function atPoint(
-  { width }: LabelItem,
+  { width, side }: LabelItem,
   point: { x: number; y: number },
   radius: number,
   room: LabelRoom,
@@ -131,12 +136,12 @@ function atPoint(
       { x: point.x + slant, y: point.y + slant + font.size * 0.7, anchor: 'start' },
       { x: point.x - slant, y: point.y + slant + font.size * 0.7, anchor: 'end' },
     ]
-    for (const spot of spots) {
+    for (const spot of lastFirst(spots, side)) {
       const box = textBox(width, font, spot.x, spot.y, spot.anchor)
       if (!room.isFree(box) || !room.isClear(box)) continue
       const leader = ring > 0 ? leaderOf(box, point, radius) : undefined
       if (leader && !room.isLeaderClear(leader)) continue
-      return { ...spot, color: theme.text, halo: true, leader }
+      return { ...spot, color: theme.text, halo: true, leader, side: spots.indexOf(spot) }
     }
   }
   return undefined

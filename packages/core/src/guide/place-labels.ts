@@ -43,6 +43,7 @@ export function placeLabels(
       left++
       continue
     }
+    if (spot.side !== undefined) job.sides?.set(item.key, spot.side)
     room.take(textBox(item.width, font, spot.x, spot.y, spot.anchor))
     sheet.add(item, spot)
   }
@@ -53,7 +54,7 @@ export function placeLabels(
 }
 
 function itemsOf(
-  { batch, textOf, figuresOf, at }: LabelJob,
+  { batch, textOf, figuresOf, at, sides }: LabelJob,
   plot: Box,
   font: Font,
   measure: Measure,
@@ -74,7 +75,7 @@ function itemsOf(
     const text = cut(words)
     const own = figuresOf?.(shape)
     const figures = own && { ...own, write: (values: readonly number[]) => cut(own.write(values)) }
-    items.push({ text, width: measure(text, font), shape, key, figures })
+    items.push({ text, width: measure(text, font), shape, key, figures, side: sides?.get(key) })
   }
   return items
 }

@@ -19,6 +19,7 @@ import type { Theme } from '../theme/theme.ts'
 import type { DrawnShapes } from './label/drawn.ts'
 import type { PlotLayout, PlotRoom } from './layout.ts'
 import { besideLegends, type Legends, legendsInside } from './legends.ts'
+import { withLinks } from './links.ts'
 import type { Pane, PaneInput, PlannedAxis } from './model.ts'
 import { nothing } from './nothing.ts'
 import { stampInside } from './stamp.ts'
@@ -63,6 +64,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
           tongue,
           planned.formOf,
           { notes: description.notes ?? [], scales, zoomed: input.zoom !== undefined },
+          input.sides,
           plot,
           theme,
           measure,
@@ -232,21 +234,6 @@ const beyondEdges = (
         drawing.kind.fromZero ? theme.background : drawing.style.color,
       ).map(batch => ({ ...batch, drawing: drawing.index })),
     )
-
-/** The shapes with the addresses that their marks lead to. */
-function withLinks(batches: Batch[], { links, marks }: BoundDrawing): Batch[] {
-  if (!links) return batches
-  const byKey = new Map<string | number, string>()
-  for (let mark = 0; mark < marks.length; mark++) {
-    const link = links(mark)
-    if (link) byKey.set(marks.keyOf(mark), link)
-  }
-  return batches.map(batch =>
-    batch.part === 'data' && batch.keys.length > 0 && batch.kind !== 'lines' && batch.kind !== 'areas'
-      ? { ...batch, links: shape => byKey.get(batch.keys[shape]) ?? '' }
-      : batch,
-  )
-}
 
 /** The marks with all series faded that an entry of the legend does not explain. */
 function faded({ marks, explained }: BoundDrawing, key: string, theme: Theme) {

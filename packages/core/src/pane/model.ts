@@ -5,6 +5,7 @@ import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import type { AxisInput } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
+import type { LabelSides } from '../guide/bar-labels.ts'
 import type { HeadingFigures, HeadingWords } from '../resolve/model.ts'
 import type { PositionScale } from '../scale/scale.ts'
 import type { Batch, Box, Scene } from '../scene/scene.ts'
@@ -99,6 +100,8 @@ export interface PaneInput {
   theme: Theme
   measure: Measure
   zoom: State['zoom']
+  /** Where labels stood before; what is laid out writes down where they stand now. */
+  sides?: LabelSides
   labels: PlacesLabels | undefined
   /** Looks for words that have no room, where that is wished for. */
   leftOut: ((asked: AskedWords, batches: readonly Batch[]) => Finding[]) | undefined
@@ -140,6 +143,7 @@ export interface PictureChart {
   domains: ReadonlyMap<string, Domain>
   /** Whether some values lie outside fixed ends, so that marks stand at those edges. */
   outside: boolean
+  sides?: LabelSides
   labels: PlacesLabels | undefined
   leftOut: PaneInput['leftOut']
 }

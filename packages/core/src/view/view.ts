@@ -7,6 +7,7 @@ import { sharedScales } from '../describe/description.ts'
 import { checkedFrame, type Frame, type State } from '../describe/frame.ts'
 import { checkState } from '../describe/state-check.ts'
 import type { Finding } from '../finding/error.ts'
+import type { LabelSides } from '../guide/bar-labels.ts'
 import { dimmed } from '../pane/dim.ts'
 import { groundTheme } from '../pane/ground.ts'
 import type { PlacesLabels } from '../pane/label/labels.ts'
@@ -69,6 +70,8 @@ export class View {
   private readonly found: ReadonlySignal<readonly Finding[]>
   private splitter: ReturnType<SplitsCharts['splitter']> | undefined
   private readonly fits = new Fits()
+  /** By chart: where labels stood last, so that they do not jump from side to side as data change. */
+  private sides = new WeakMap<Chart, LabelSides>()
   private readonly responses = new Responses(this)
   private readonly answers: Answers
 
@@ -155,14 +158,15 @@ export class View {
       const { shown } = answers.now.value
       const split = splitOf(shown)
       return composePicture({
-        charts: chartsOf(shown).map(({ resolved, parts }, i) => ({
-          description: { ...resolved.description, ...headings.value[i].words },
+        charts: chartsOf(shown).map((chart, i) => ({
+          description: { ...chart.resolved.description, ...headings.value[i].words },
           figures: headings.value[i].figures,
           bound: bounds.value[i],
           domains: domains.value[i],
           outside: settled.value[i].findings.some(finding => finding.code === OUTSIDE),
-          labels: resolved.labels as PlacesLabels | undefined,
-          leftOut: parts.advise?.words,
+          labels: chart.resolved.labels as PlacesLabels | undefined,
+          sides: this.sidesOf(chart),
+          leftOut: chart.parts.advise?.words,
         })),
         background: (split ?? shown).description.background,
         spread: isSpread(shown)
@@ -220,6 +224,17 @@ export class View {
   /** The table to which selections made in this view belong. */
   get root(): Table {
     return rootOf(this.first.table)
+  }
+
+  /** Labels stand where they do in another view, where they have room. */
+  standLike(other: View): void {
+    this.sides = other.sides
+  }
+
+  private sidesOf(chart: Chart): LabelSides {
+    const sides: LabelSides = this.sides.get(chart) ?? new Map()
+    this.sides.set(chart, sides)
+    return sides
   }
 
   get scene(): Scene {

@@ -7,7 +7,7 @@ import { isLying } from '../../drawing/is-lying.ts'
 import type { Finding } from '../../finding/error.ts'
 import type { Found } from '../../finding/found.ts'
 import { partPath } from '../../finding/part-path.ts'
-import type { LabelJob } from '../../guide/bar-labels.ts'
+import type { LabelJob, LabelSides } from '../../guide/bar-labels.ts'
 import { LabelRoom } from '../../guide/label-room.ts'
 import { placeLabels } from '../../guide/place-labels.ts'
 import { arrangeOf } from '../../resolve/looks.ts'
@@ -26,6 +26,7 @@ export function shapeLabels(
   tongue: Tongue,
   formOf: FormOf,
   noted: Pick<NoteContext, 'notes' | 'scales' | 'zoomed'>,
+  sides: LabelSides | undefined,
   plot: Box,
   theme: Theme,
   measure: Measure,
@@ -41,7 +42,7 @@ export function shapeLabels(
         bound.marks.length > 0
       )
         findings.push(tooMany('label', 'Labels', bound))
-      return job ? [{ bound, job }] : []
+      return job ? [{ bound, job: { ...job, sides: sidesOf(sides, bound.drawing.index) } }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
   if (jobs.length === 0 && noted.notes.length === 0) return { value: [], findings }
@@ -62,6 +63,12 @@ export function shapeLabels(
   })
   const notes = placeNotes({ ...noted, drawn, room, plot, theme, measure })
   return { value: [...value, ...notes.value], findings: [...findings, ...notes.findings] }
+}
+
+/** The sides of one drawing's labels. */
+function sidesOf(all: LabelSides | undefined, drawing: number): LabelJob['sides'] {
+  if (all && !all.has(drawing)) all.set(drawing, new Map())
+  return all?.get(drawing)
 }
 
 function jobFor(
