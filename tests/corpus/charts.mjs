@@ -46,6 +46,12 @@ const CHARTS = {
     bar('month', 'result', { color: 'route' }),
     bar('result', 'month', { color: 'route', arrange: 'stack' }),
     line('month', 'result', { color: 'route', label: true }),
+    {
+      x: 'month',
+      y: 'result',
+      color: 'route',
+      draw: ['bar', { as: 'scatter', arrange: 'side', style: { size: 2.5, color: '#333' } }],
+    },
   ],
   'below zero alone': [
     bar('vessel', 'cost', { label: true }),
