@@ -66,7 +66,7 @@ export function bind(
     const plain = plainLook(drawing, parts, theme, tongue)
     const { value: all, findings: told } = seriesFor(drawing, shaped, description, theme, tongue, plain)
     findings.push(...told)
-    if (all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
+    if (!all.together && all.entries.length > 0 && all.entries[0].key !== all.series[0]?.key) byName = false
     if (!drawing.kind.aside || onlyAsides)
       addEntries(legend, all, drawing, secondSide(piece, description), hidden, explained, tongue)
     const hides = all.series.map((_, i) => all.explained[i].some(key => hidden.has(key)))

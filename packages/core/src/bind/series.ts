@@ -38,6 +38,8 @@ export interface SeriesOfDrawing {
   entries: SeriesEntry[]
   /** By series: the keys of the entries that explain it. A series is hidden when one of them is. */
   explained: string[][]
+  /** Whether one entry stands for all of them. */
+  together?: boolean
 }
 
 /** Splits the marks of a drawing into series by what is bound to color, shape, dash and series. */
@@ -110,6 +112,25 @@ export function seriesFor(
   if (parts.length === 1) {
     const title =
       colorAt === 0 || shapeAt === 0 || dashAt === 0 ? labelOf(parts[0].values.meaning, table, tongue) : ''
+    // Series of one colour are told apart by where they stand alone: the legend says what they are together.
+    if (coloredAt === 0 && drawing.style.color !== undefined && series.length > 1 && plain.name !== '') {
+      const key = `drawing ${drawing.index}`
+      const entry = {
+        key,
+        name: drawing.name ?? plain.name,
+        color: constant,
+        dash,
+        by: 'color',
+        title: '',
+      } as const
+      return found({
+        series,
+        seriesOf,
+        entries: [entry],
+        explained: series.map(series => [series.key, key]),
+        together: true,
+      })
+    }
     const by = coloredAt === 0 ? 'color' : shapeAt === 0 ? 'shape' : dashAt === 0 ? 'dash' : undefined
     return found({
       series,

@@ -96,6 +96,18 @@ describe('drawings that stand side by side', () => {
     expect([...points.x].some(x => Math.abs(x - start.x) < 0.01)).toBe(true)
   })
 
+  test('series of one colour are one entry of the legend, which hides them all', () => {
+    const targets = { as: 'scatter', y: 'aim', arrange: 'side', style: { color: '#333333' } }
+    const view = seen({ ...grouped, draw: ['bar', targets] })
+    const { legend } = view.composition.value.panes[0].bound
+    expect(legend.map(({ name }) => name)).toEqual(['Fulmar', 'Dunlin', 'Aim'])
+    view.state.value = { hidden: [legend[2].key] }
+    expect(batch<Discs>(view, 'discs', 1)?.x.length ?? 0).toBe(0)
+    expect(batch<Rects>(view, 'rects', 0).x.length).toBe(6)
+    view.state.value = { hidden: [legend[0].key] }
+    expect(batch<Discs>(view, 'discs', 1).x.length).toBe(3)
+  })
+
   test('says so where there are no places to share, and where a kind knows no such arrangement', () => {
     const told = (description: unknown) =>
       seen(description).findings.map(({ code, path }) => `${code} ${path}`)
