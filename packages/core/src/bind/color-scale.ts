@@ -1,6 +1,6 @@
 import type { Scale } from '../describe/description.ts'
 import { chooseTicks } from '../scale/ticks.ts'
-import { extentOf } from '../table/cells/column.ts'
+import { extentOf } from '../table/cells/extent.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { isRamp, rampColor } from '../theme/ramp.ts'
 import type { Theme } from '../theme/theme.ts'

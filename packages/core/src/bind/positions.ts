@@ -1,6 +1,7 @@
 import type { Positions } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
-import { extentOf, type TableColumn } from '../table/cells/column.ts'
+import type { TableColumn } from '../table/cells/column.ts'
+import { extentOf } from '../table/cells/extent.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { isMeasure } from '../table/phrase/meaning.ts'
 import type { ScaleInput } from './model.ts'

@@ -46,28 +46,9 @@ export function combinations(
   parts: readonly SeriesPart[],
   length: number,
 ): { codes: number[][]; seriesOf: Uint16Array } {
-  const found = new Map<string, number>()
   const met = new Uint32Array(length)
-  const first = parts[0].coded
-  const single = parts.length === 1 ? new Int32Array(first.names.length + 1).fill(-1) : undefined
-  const list: number[][] = []
-  for (let mark = 0; mark < length; mark++) {
-    // The common case, one role, is looked up in an array; a million marks should not make a million strings.
-    if (single) {
-      const code = first.codes[mark]
-      if (single[code + 1] < 0) single[code + 1] = list.push([code]) - 1
-      met[mark] = single[code + 1]
-      continue
-    }
-    const codes = parts.map(part => part.coded.codes[mark])
-    const name = codes.join(',')
-    let at = found.get(name)
-    if (at === undefined) {
-      at = list.push(codes) - 1
-      found.set(name, at)
-    }
-    met[mark] = at
-  }
+  // The common case, one role, is looked up in an array; a million marks should not make a million strings.
+  const list = parts.length === 1 ? metCodes(parts[0].coded, met) : metCombinations(parts, met)
   // Series stand in the order of their categories, whatever row happened to come first.
   const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
   const rank = new Uint32Array(list.length)
@@ -77,6 +58,34 @@ export function combinations(
   const seriesOf = new Uint16Array(length)
   for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[met[mark]]
   return { codes: order.map(at => list[at]), seriesOf }
+}
+
+function metCodes({ codes, names }: Coded, met: Uint32Array): number[][] {
+  const list: number[][] = []
+  const places = new Int32Array(names.length + 1)
+  for (let mark = 0; mark < met.length; mark++) {
+    const code = codes[mark]
+    // Kept one higher: 0 stands for "not met yet".
+    if (places[code + 1] === 0) places[code + 1] = list.push([code])
+    met[mark] = places[code + 1] - 1
+  }
+  return list
+}
+
+function metCombinations(parts: readonly SeriesPart[], met: Uint32Array): number[][] {
+  const list: number[][] = []
+  const found = new Map<string, number>()
+  for (let mark = 0; mark < met.length; mark++) {
+    const codes = parts.map(part => part.coded.codes[mark])
+    const name = codes.join(',')
+    let at = found.get(name)
+    if (at === undefined) {
+      at = list.push(codes) - 1
+      found.set(name, at)
+    }
+    met[mark] = at
+  }
+  return list
 }
 
 function compare(a: number[], b: number[]): number {
@@ -117,10 +126,15 @@ function codesOf(values: RoleValues, locale: string): Coded {
   }
 }
 
-/** The codes that some mark has. */
-export function usedCodes(coded: Coded): Set<number> {
+/** The codes that some mark has, in the order in which they are met. */
+export function usedCodes({ codes, names }: Coded): Set<number> {
   const used = new Set<number>()
-  for (let i = 0; i < coded.codes.length; i++) used.add(coded.codes[i])
-  used.delete(-1)
+  const met = new Uint8Array(names.length)
+  for (let i = 0; i < codes.length; i++) {
+    const code = codes[i]
+    if (code < 0 || met[code] === 1) continue
+    met[code] = 1
+    used.add(code)
+  }
   return used
 }

@@ -34,7 +34,7 @@ test('figures at an upright axis stand in columns, whatever width the font gives
   )
   const columns = (row: number) => numbers.slice(row * 5, row * 5 + 5).map(({ middle }) => middle)
   expect(numbers.map(({ text }) => text).join('')).toBe('1,1118,888')
-  columns(0).forEach((middle, i) => expect(middle).toBeCloseTo(columns(1)[i], 6))
+  for (const [i, middle] of columns(0).entries()) expect(middle).toBeCloseTo(columns(1)[i], 6)
   // An SVG says so to whoever draws it.
   expect(paintSvg(scene)).toContain('font-variant="tabular-nums"')
 })

@@ -6,7 +6,7 @@ import type { Settled } from '../describe/description.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
-import { extentOf } from '../table/cells/column.ts'
+import { extentOf } from '../table/cells/extent.ts'
 import type { Sentence } from '../words/sentences.ts'
 import type { Tongue } from '../words/tongue.ts'
 
@@ -110,16 +110,27 @@ function trendOf({ marks, x, y }: BoundDrawing, across: 'x' | 'y'): Sentence | '
   return r > 0 ? 'Values rise over time.' : 'Values fall over time.'
 }
 
+/** So many pairs, evenly spaced among all, show whether there is a trend as well as a million do. */
+const MOST_PAIRS = 20_000
+
 /**
  * Pearson's correlation of the pairs in which neither is missing; undefined for fewer than four. Written out, since the
  * package for statistics cannot be bundled in parts, and every chart needs this one number.
  */
 function correlation(a: Float64Array, b: Float64Array): number | undefined {
-  let [count, meanA, meanB, varyA, varyB, both] = [0, 0, 0, 0, 0, 0]
-  for (let i = 0; i < a.length; i++) {
+  let count = 0
+  let meanA = 0
+  let meanB = 0
+  let varyA = 0
+  let varyB = 0
+  let both = 0
+  const step = Math.max(1, a.length / MOST_PAIRS)
+  for (let pair = 0; pair < a.length; pair += step) {
+    const i = Math.floor(pair)
     if (!Number.isFinite(a[i] + b[i])) continue
     count++
-    const [awayA, awayB] = [a[i] - meanA, b[i] - meanB]
+    const awayA = a[i] - meanA
+    const awayB = b[i] - meanB
     meanA += awayA / count
     meanB += awayB / count
     varyA += awayA * (a[i] - meanA)
@@ -137,7 +148,7 @@ function acrossOf(bound: BoundDrawing): 'x' | 'y' {
 function spanText(bound: BoundDrawing, across: 'x' | 'y', { locale, say }: Tongue): string {
   const values = bound[across]
   if (values.cells.type !== 'time') return ''
-  const { min, max } = extentOf(values.cells)
+  const { min, max } = values.ends ? extentOf(values.cells) : extentOfPositions(values, bound.marks[across])
   if (!(min <= max)) return ''
   const write = (time: number) => momentText(time, unitOf(values), locale, values.zone)
   const [start, end] = [write(min), write(max)]

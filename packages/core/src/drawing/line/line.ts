@@ -4,6 +4,7 @@ import type { Between, Marks, Slots } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import { nearPixel, type PositionScale } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
+import { inOrder } from '../../table/cells/in-order.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { lonePoints } from '../lone-points.ts'
 import { moveToSlots, slotShift } from '../slots.ts'
@@ -161,17 +162,24 @@ function runsOf(marks: Marks): Run[] {
   const { x, y, seriesOf, series, length } = marks
   if (!seriesOf && x.sorted)
     return [{ x: x.at, y: y.at, marks: undefined, pyramid: y.pyramid?.() ?? buildPyramid(y.at) }]
+  const xs = x.at
   const sizes = new Uint32Array(series.length + 1)
-  for (let i = 0; i < length; i++) if (x.at[i] === x.at[i]) sizes[(seriesOf ? seriesOf[i] : 0) + 1]++
+  for (let i = 0; i < length; i++) if (xs[i] === xs[i]) sizes[(seriesOf ? seriesOf[i] : 0) + 1]++
   for (let s = 0; s < series.length; s++) sizes[s + 1] += sizes[s]
   const next = sizes.slice()
   const order = new Int32Array(sizes[series.length])
-  for (let i = 0; i < length; i++) if (x.at[i] === x.at[i]) order[next[seriesOf ? seriesOf[i] : 0]++] = i
+  for (let i = 0; i < length; i++) if (xs[i] === xs[i]) order[next[seriesOf ? seriesOf[i] : 0]++] = i
   return series.map((_, s) => {
-    const own = order.subarray(sizes[s], sizes[s + 1])
-    if (!x.sorted) own.sort((a, b) => x.at[a] - x.at[b] || a - b)
-    const xs = Float64Array.from(own, i => x.at[i])
-    const ys = Float64Array.from(own, i => y.at[i])
-    return { x: xs, y: ys, marks: own, pyramid: buildPyramid(ys) }
+    const rows = order.subarray(sizes[s], sizes[s + 1])
+    const own = x.sorted ? rows : inOrder(xs, rows)
+    const ys = picked(y.at, own)
+    return { x: picked(xs, own), y: ys, marks: own, pyramid: buildPyramid(ys) }
   })
+}
+
+/** In a loop: a function for each of a million values would take many times as long. */
+function picked(values: Float64Array, rows: Int32Array): Float64Array {
+  const out = new Float64Array(rows.length)
+  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]]
+  return out
 }

@@ -1,18 +1,11 @@
 import { civilOf, DAY } from './calendar.ts'
 import { type Cells, cellsFrom, Dictionary, pickCells } from './cells.ts'
+import { ColumnFacts } from './column-facts.ts'
+import type { Extent } from './extent.ts'
 import type { Column } from './options.ts'
-import { buildPyramid, type Pyramid } from './pyramid.ts'
+import type { Pyramid } from './pyramid.ts'
 import type { Reader } from './reader.ts'
 import { utc, type Zone } from './zone.ts'
-
-/** What a million comparisons are saved by knowing. Missing values are passed over. */
-export interface Extent {
-  min: number
-  max: number
-  /** Whether values never fall from row to row; false when one is missing. */
-  sorted: boolean
-  missing: number
-}
 
 /** One column of a table: its cells and all that is known of it. */
 export class TableColumn {
@@ -26,8 +19,7 @@ export class TableColumn {
   private length: number
   /** False while the memory is the caller's, which is never written to. */
   private owned: boolean
-  private extentKnown: Extent | undefined
-  private pyramidKnown: Pyramid | undefined
+  private readonly facts = new ColumnFacts()
   /** What was worked out from the values, by name: kept until they change. */
   readonly kept = new Map<string, unknown>()
 
@@ -86,23 +78,25 @@ export class TableColumn {
     return cells.type === 'time' ? new Date(value) : value
   }
 
-  /** Least, greatest and order of the values; of codes for text. Computed once for each state of the table. */
-  get extent(): Extent {
-    if (!this.extentKnown) {
-      const { cells } = this
-      this.extentKnown =
-        cells.type === 'text'
-          ? extentOfCodes(cells.codes)
-          : (sortedExtent(cells.values) ?? pyramidExtent(this.pyramid))
-    }
-    return this.extentKnown
+  /** A cell as a number: of text its code, -1 where it is missing. */
+  numberAt(row: number): number {
+    const { buffer } = this
+    return (buffer.type === 'text' ? buffer.codes : buffer.values)[this.first + row]
   }
 
-  /** Extremes of any stretch of the column; empty for text. Built at first use for each state of the table. */
+  /** Whether a row has the value of cell `from` of `cells` already. */
+  holds(row: number, cells: Cells, from: number): boolean {
+    return Object.is(this.numberAt(row), (cells.type === 'text' ? cells.codes : cells.values)[from])
+  }
+
+  /** Least, greatest and order of the values; of codes for text. Kept up to date as rows come and go. */
+  get extent(): Extent {
+    return this.facts.extentOf(this.cells)
+  }
+
+  /** Extremes of any stretch of the column; empty for text. Built at first use, and kept up to date. */
   get pyramid(): Pyramid {
-    const { cells } = this
-    this.pyramidKnown ??= buildPyramid(cells.type === 'text' ? new Float64Array(0) : cells.values)
-    return this.pyramidKnown
+    return this.facts.pyramidOf(this.cells)
   }
 
   append(cells: Cells): void {
@@ -112,23 +106,28 @@ export class TableColumn {
     if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes.set(cells.codes, at)
     else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values.set(cells.values, at)
     this.length += added
-    this.forget()
+    this.kept.clear()
+    this.facts.appended(this.cells, added)
   }
 
   /** Writes cell `from` of `cells` into `row`. */
   write(row: number, cells: Cells, from: number): void {
+    const before = this.numberAt(row)
     if (!this.owned) this.reserve(this.length)
     const at = this.first + row
     if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes[at] = cells.codes[from]
     else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values[at] = cells.values[from]
-    this.forget()
+    this.kept.clear()
+    this.facts.written(this.cells, row, before)
   }
 
   /** Lets the first rows go, without touching the others. */
   dropFirst(count: number): void {
+    this.facts.dropping(this.cells, count)
     this.first += count
     this.length -= count
-    this.forget()
+    this.kept.clear()
+    this.facts.dropped(this.cells, count)
   }
 
   /** Keeps only the given rows, in that order. */
@@ -137,13 +136,8 @@ export class TableColumn {
     this.first = 0
     this.length = rows.length
     this.owned = true
-    this.forget()
-  }
-
-  private forget(): void {
-    this.extentKnown = undefined
-    this.pyramidKnown = undefined
     this.kept.clear()
+    this.facts.forget()
   }
 
   /** Makes room for so many rows: where those that left were as many as stay, in their places, else in a larger buffer. */
@@ -171,50 +165,6 @@ export class TableColumn {
 const beginMonths = (cells: Cells): boolean =>
   cells.type !== 'text' &&
   cells.values.every(time => Number.isNaN(time) || (time % DAY === 0 && civilOf(time / DAY).day === 1))
-
-export function extentOf(cells: Cells): Extent {
-  return cells.type === 'text' ? extentOfCodes(cells.codes) : extentOfNumbers(cells.values)
-}
-
-export function extentOfNumbers(values: Float64Array): Extent {
-  return sortedExtent(values) ?? pyramidExtent(buildPyramid(values))
-}
-
-/** Sorted values have their extremes at their ends; undefined when they are not sorted, usually after a few steps. */
-function sortedExtent(values: Float64Array): Extent | undefined {
-  const { length } = values
-  if (length === 0) return undefined
-  if (Number.isNaN(values[0])) return undefined
-  for (let i = 1; i < length; i++) if (!(values[i] >= values[i - 1])) return undefined
-  return { min: values[0], max: values[length - 1], sorted: true, missing: 0 }
-}
-
-function pyramidExtent({ mins, maxs, missing, values }: Pyramid): Extent {
-  let min = Number.POSITIVE_INFINITY
-  let max = Number.NEGATIVE_INFINITY
-  const lower = mins[mins.length - 1]
-  const upper = maxs[maxs.length - 1]
-  for (let i = 0; i < lower.length; i++) {
-    if (lower[i] < min) min = lower[i]
-    if (upper[i] > max) max = upper[i]
-  }
-  return { min, max, sorted: values.length === 0, missing }
-}
-
-function extentOfCodes(codes: Int32Array): Extent {
-  let min = Number.POSITIVE_INFINITY
-  let max = Number.NEGATIVE_INFINITY
-  let missing = 0
-  for (let i = 0; i < codes.length; i++) {
-    const code = codes[i]
-    if (code < 0) missing++
-    else {
-      if (code < min) min = code
-      if (code > max) max = code
-    }
-  }
-  return { min, max, sorted: false, missing }
-}
 
 /** `delay_minutes` → `Delay minutes`, `windKnots` → `Wind knots`. */
 export function readableName(name: string): string {

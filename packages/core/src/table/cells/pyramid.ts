@@ -4,50 +4,110 @@
  * Missing values (NaN) are passed over; a stretch without values has min Infinity and max -Infinity.
  */
 const BLOCK = 32
+/** A top level of so many entries is read as it is. */
+const TOP = BLOCK * 4
 
 export interface Pyramid {
   values: Float64Array
-  mins: Float64Array[]
-  maxs: Float64Array[]
+  /** How many rows have left before the first: blocks are counted from where they stood. */
+  gone: number
+  levels: Level[]
   /** How many values are missing. */
   missing: number
 }
 
+interface Level {
+  /** With room for more than its entries. */
+  mins: Float64Array
+  maxs: Float64Array
+  length: number
+}
+
 export function buildPyramid(values: Float64Array): Pyramid {
-  const mins: Float64Array[] = []
-  const maxs: Float64Array[] = []
-  const blocks = Math.ceil(values.length / BLOCK)
-  let min = new Float64Array(blocks)
-  let max = new Float64Array(blocks)
-  let missing = 0
-  for (let block = 0, i = 0; block < blocks; block++) {
-    const end = Math.min(i + BLOCK, values.length)
+  const pyramid: Pyramid = { values, gone: 0, levels: [], missing: 0 }
+  for (let i = 0; i < values.length; i++) if (values[i] !== values[i]) pyramid.missing++
+  raise(pyramid, 0)
+  return pyramid
+}
+
+/** Rows have come at the end of the values. */
+export function appendToPyramid(pyramid: Pyramid, values: Float64Array, added: number): void {
+  const before = values.length - added
+  pyramid.values = values
+  for (let i = before; i < values.length; i++) if (values[i] !== values[i]) pyramid.missing++
+  raise(pyramid, before)
+}
+
+/** The value of a row has changed. */
+export function writeToPyramid(pyramid: Pyramid, values: Float64Array, row: number, before: number): void {
+  pyramid.values = values
+  if (before !== before) pyramid.missing--
+  if (values[row] !== values[row]) pyramid.missing++
+  let block = row + pyramid.gone
+  for (let level = 0; level < pyramid.levels.length; level++) {
+    block = Math.floor(block / BLOCK)
+    fill(pyramid, level, block, block + 1)
+  }
+}
+
+/** The first rows have left, so many of them without a value. */
+export function dropFromPyramid(
+  pyramid: Pyramid,
+  values: Float64Array,
+  count: number,
+  missing: number,
+): void {
+  pyramid.values = values
+  pyramid.gone += count
+  pyramid.missing -= missing
+}
+
+/** Makes the blocks from that of a row on anew, on every level, and levels where the top one has become long. */
+function raise(pyramid: Pyramid, row: number): void {
+  const { levels } = pyramid
+  let from = row + pyramid.gone
+  let length = pyramid.values.length + pyramid.gone
+  for (let level = 0; level === 0 || level < levels.length || length > TOP; level++) {
+    from = Math.floor(from / BLOCK)
+    length = Math.ceil(length / BLOCK)
+    if (level === levels.length) {
+      levels.push({ mins: new Float64Array(length), maxs: new Float64Array(length), length: 0 })
+      from = 0
+    }
+    const own = levels[level]
+    if (length > own.mins.length) {
+      own.mins = longer(own.mins, length)
+      own.maxs = longer(own.maxs, length)
+    }
+    own.length = length
+    fill(pyramid, level, from, length)
+  }
+}
+
+function longer(values: Float64Array, length: number): Float64Array {
+  const grown = new Float64Array(Math.ceil(length * 1.5) + 8)
+  grown.set(values)
+  return grown
+}
+
+/** The extremes of some blocks of a level, from the level below. */
+function fill({ values, levels, gone }: Pyramid, level: number, from: number, to: number): void {
+  const { mins, maxs } = levels[level]
+  const lower = level === 0 ? values : levels[level - 1].mins
+  const upper = level === 0 ? values : levels[level - 1].maxs
+  const shift = level === 0 ? gone : 0
+  const end = level === 0 ? values.length + gone : levels[level - 1].length
+  for (let block = from; block < to; block++) {
     let low = Number.POSITIVE_INFINITY
     let high = Number.NEGATIVE_INFINITY
+    const last = Math.min((block + 1) * BLOCK, end) - shift
     // Comparisons with NaN are false, so missing values drop out by themselves.
-    for (; i < end; i++) {
-      const value = values[i]
-      if (value < low) low = value
-      if (value > high) high = value
-      if (value !== value) missing++
+    for (let i = Math.max(block * BLOCK - shift, 0); i < last; i++) {
+      if (lower[i] < low) low = lower[i]
+      if (upper[i] > high) high = upper[i]
     }
-    min[block] = low
-    max[block] = high
-  }
-  for (;;) {
-    mins.push(min)
-    maxs.push(max)
-    if (min.length <= BLOCK * 4) return { values, mins, maxs, missing }
-    const next = Math.ceil(min.length / BLOCK)
-    const lower = new Float64Array(next).fill(Number.POSITIVE_INFINITY)
-    const upper = new Float64Array(next).fill(Number.NEGATIVE_INFINITY)
-    for (let i = 0; i < min.length; i++) {
-      const block = (i / BLOCK) | 0
-      if (min[i] < lower[block]) lower[block] = min[i]
-      if (max[i] > upper[block]) upper[block] = max[i]
-    }
-    min = lower
-    max = upper
+    mins[block] = low
+    maxs[block] = high
   }
 }
 
@@ -55,31 +115,33 @@ export function buildPyramid(values: Float64Array): Pyramid {
 const found = { min: 0, max: 0 }
 
 /** Least and greatest of `values[from]` up to, without, `values[to]`. The result is valid until the next call. */
-export function extremes(pyramid: Pyramid, from: number, to: number): { min: number; max: number } {
+export function extremes({ values, levels, gone }: Pyramid, from: number, to: number): typeof found {
   let low = Number.POSITIVE_INFINITY
   let high = Number.NEGATIVE_INFINITY
-  let lower = pyramid.values
-  let upper = pyramid.values
-  let start = from
-  let end = to
+  let lower = values
+  let upper = values
+  let shift = gone
+  let start = from + gone
+  let end = to + gone
   for (let level = 0; start < end; level++) {
-    const top = level >= pyramid.mins.length
+    const top = level >= levels.length
     // Entries outside whole blocks are read here, whole blocks one level up.
     const innerStart = top ? end : Math.min(end, Math.ceil(start / BLOCK) * BLOCK)
     const innerEnd = top ? end : Math.max(innerStart, Math.floor(end / BLOCK) * BLOCK)
-    for (let i = start; i < innerStart; i++) {
+    for (let i = start - shift; i < innerStart - shift; i++) {
       if (lower[i] < low) low = lower[i]
       if (upper[i] > high) high = upper[i]
     }
-    for (let i = innerEnd; i < end; i++) {
+    for (let i = innerEnd - shift; i < end - shift; i++) {
       if (lower[i] < low) low = lower[i]
       if (upper[i] > high) high = upper[i]
     }
     if (top) break
     start = innerStart / BLOCK
     end = innerEnd / BLOCK
-    lower = pyramid.mins[level]
-    upper = pyramid.maxs[level]
+    lower = levels[level].mins
+    upper = levels[level].maxs
+    shift = 0
   }
   found.min = low
   found.max = high

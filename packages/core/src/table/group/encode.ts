@@ -1,6 +1,7 @@
 import {
   bucketOfDay,
   CYCLES,
+  type Cycle,
   cycleOf,
   DAY,
   dayOfBucket,
@@ -8,13 +9,15 @@ import {
   LENGTH,
   withinDates,
 } from '../cells/calendar.ts'
-import type { Cells } from '../cells/cells.ts'
+import { type Cells, numbersOf } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import { firstAtLeast } from '../cells/search.ts'
 import type { Zone } from '../cells/zone.ts'
 import { type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
 import { encodeBins } from './bins.ts'
 import type { Encoded } from './encoded.ts'
+
+type DayUnit = 'day' | 'week' | 'month' | 'quarter' | 'year'
 
 /** Buckets beyond this many days apart are looked up one by one rather than by table. */
 const MOST_DAYS = 4_000_000
@@ -35,25 +38,21 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
   const cells = column.cells
   if (cells.type === 'text') {
     const words = cells.words
-    return { codes: cells.codes, size: words.length, cellsOf: codes => ({ type: 'text', codes, words }) }
+    return {
+      codes: cells.codes,
+      size: words.length,
+      codeOf: code => code,
+      cellsOf: codes => ({ type: 'text', codes, words }),
+    }
   }
   const { values } = cells
   switch (meaning.is) {
     case 'bucket':
       return isClockUnit(meaning.unit)
-        ? encodeSteps(values, LENGTH[meaning.unit], column.zone)
+        ? encodeSteps(column, values, LENGTH[meaning.unit])
         : encodeDays(values, meaning.unit, column)
-    case 'cycle': {
-      const { first, count } = CYCLES[meaning.cycle]
-      const codes = new Int32Array(values.length)
-      const { zone } = column
-      for (let i = 0; i < values.length; i++) {
-        const time = values[i]
-        codes[i] = time !== time ? -1 : cycleOf(time + zone.offsetAt(time), meaning.cycle) - first
-      }
-      const words = Array.from({ length: count }, (_, i) => String(first + i))
-      return { codes, size: count, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
-    }
+    case 'cycle':
+      return encodeCycle(values, meaning.cycle, column.zone)
     case 'bins':
       return encodeBins(values, column.extent, meaning.width, meaning.number, meaning.until)
     default:
@@ -61,13 +60,24 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
   }
 }
 
-function encodeSteps(values: Float64Array, step: number, zone: Zone): Encoded {
+function encodeCycle(values: Float64Array, cycle: Cycle, zone: Zone): Encoded {
+  const { first, count } = CYCLES[cycle]
+  const codeOf = (time: number) => (time !== time ? -1 : cycleOf(time + zone.offsetAt(time), cycle) - first)
+  const codes = new Int32Array(values.length)
+  for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
+  const words = Array.from({ length: count }, (_, i) => String(first + i))
+  return { codes, size: count, codeOf, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
+}
+
+function encodeSteps(column: TableColumn, values: Float64Array, step: number): Encoded {
   const codes = new Int32Array(values.length)
   let least = Number.POSITIVE_INFINITY
   let most = Number.NEGATIVE_INFINITY
+  const { zone } = column
   // Steps are counted in time that passes, so an hour that the clock shows twice stays two hours.
   const phase = (time: number) => ((zone.offsetAt(time) % step) + step) % step
-  const shift = phase(values.find(v => v === v) ?? 0)
+  const phaseOf = (times: Float64Array) => phase(times.find(v => v === v) ?? 0)
+  const shift = phaseOf(values)
   for (let i = 0; i < values.length; i++) {
     const n = Math.floor((values[i] + shift) / step)
     if (n < least) least = n
@@ -85,14 +95,24 @@ function encodeSteps(values: Float64Array, step: number, zone: Zone): Encoded {
   }
   const size = most >= least ? most - least + 1 : 0
   const timeOf = (code: number) => withinDates((code + least) * step - shift)
-  return { codes, size, cellsOf: picked => timeCells(picked, timeOf), endOf: code => timeOf(code + 1) }
+  return {
+    codes,
+    size,
+    codeOf: stepCode(step, shift, least),
+    still: () => phaseOf(numbersOf(column.cells)) === shift,
+    cellsOf: picked => timeCells(picked, timeOf),
+    endOf: code => timeOf(code + 1),
+  }
 }
 
-function encodeDays(
-  values: Float64Array,
-  unit: 'day' | 'week' | 'month' | 'quarter' | 'year',
-  column: TableColumn,
-): Encoded {
+/** Apart from the rows that were encoded first, which would else be kept for as long as it is. */
+const stepCode = (step: number, shift: number, least: number) => (value: number) => {
+  if (value !== value) return -1
+  const code = Math.floor((value + shift) / step) - least
+  return code >= 0 && code < 2 ** 31 ? code : undefined
+}
+
+function encodeDays(values: Float64Array, unit: DayUnit, column: TableColumn): Encoded {
   const { zone } = column
   const { min, max } = column.extent
   if (!(min <= max))
@@ -100,6 +120,7 @@ function encodeDays(
       codes: new Int32Array(values.length).fill(-1),
       size: 0,
       cellsOf: picked => timeCells(picked, () => Number.NaN),
+      endOf: () => Number.NaN,
     }
   const firstDay = Math.floor((min + zone.offsetAt(min)) / DAY)
   const lastDay = Math.floor((max + zone.offsetAt(max)) / DAY)
@@ -118,6 +139,7 @@ function encodeDays(
   }
   const rest = {
     size,
+    codeOf: dayCode(unit, zone, least),
     cellsOf: (picked: Int32Array) => timeCells(picked, timeOf),
     endOf: (code: number) => timeOf(code + 1),
   }
@@ -126,6 +148,12 @@ function encodeDays(
   const codes = new Int32Array(values.length)
   encodeRuns(values, codes, codeOf, timeOf)
   return { ...rest, codes }
+}
+
+const dayCode = (unit: DayUnit, zone: Zone, least: number) => (value: number) => {
+  if (value !== value) return -1
+  const code = bucketOfDay(Math.floor((value + zone.offsetAt(value)) / DAY), unit) - least
+  return code >= 0 ? code : undefined
 }
 
 /** In sorted times each bucket is one run, whose end is found by halving. Codes by row are made only when asked for. */
@@ -188,23 +216,22 @@ function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
 function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {
   const known = new Map<number, number>()
   const distinct: number[] = []
-  const codes = new Int32Array(values.length)
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]
-    if (value !== value) {
-      codes[i] = -1
-      continue
-    }
+  const codeOf = (value: number): number => {
+    if (value !== value) return -1
     let code = known.get(value)
     if (code === undefined) {
       code = distinct.push(value) - 1
       known.set(value, code)
     }
-    codes[i] = code
+    return code
   }
+  const codes = new Int32Array(values.length)
+  for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
   return {
     codes,
     size: distinct.length,
+    // Values that were made into steps are none of the column's.
+    ...(step === undefined ? { codeOf } : {}),
     cellsOf: picked => ({
       type,
       values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : distinct[code])),

@@ -9,6 +9,10 @@ export interface Encoded {
   size: number
   /** Whether only some of the values were kept. */
   some?: boolean
+  /** The code of a value; undefined where a value came that these codes do not reach. Without it rows cannot be followed. */
+  codeOf?(value: number): number | undefined
+  /** Whether codes still mean what they meant, where that hangs on the rows. */
+  still?(): boolean
   /** The value of each of the given codes. */
   cellsOf(codes: Int32Array): Cells
   /** For buckets and bins: where the interval of a code ends. */

@@ -1,3 +1,5 @@
+import type { TableColumn } from '../cells/column.ts'
+import type { How } from '../phrase/meaning.ts'
 import type { Encoded } from './encoded.ts'
 
 /** Rows gathered into groups that agree in every encoded value. */
@@ -11,8 +13,8 @@ export interface Groups {
   codes: Int32Array[]
   /** The rows of a group, in table order. */
   rowsOf(group: number): Int32Array
-  /** How many rows a group has. */
-  sizeOf(group: number): number
+  /** What a summary comes to in each group, where that is known without a pass over the rows. */
+  summary?(how: How, column: TableColumn | undefined): Float64Array
 }
 
 /** Combined codes up to this many are looked up in a flat table, more in a map. */
@@ -46,11 +48,6 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
       if (group >= count) return new Int32Array(0)
       const { starts, sorted } = index()
       return sorted.subarray(starts[group], starts[group + 1])
-    },
-    sizeOf(group) {
-      if (group >= count) return 0
-      const { starts } = index()
-      return starts[group + 1] - starts[group]
     },
   }
 }

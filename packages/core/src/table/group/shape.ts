@@ -7,7 +7,8 @@ import { bestRows, type Kept, keepBest, type Part } from './best.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
-import { groupRows } from './group.ts'
+import { type Groups, groupRows } from './group.ts'
+import { liveGroups } from './live-groups.ts'
 import { measureOf } from './measure.ts'
 
 /** The values bound to one role, one per mark. */
@@ -112,30 +113,23 @@ const endsOf = (encoded: Encoded, codes: Int32Array) =>
 function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
   const by: Part[] = []
   const measures: [string, Meaning][] = []
-  const encodings: Encoded[] = []
+  const grouped: Meaning[] = []
   const words = new Map<string, number>()
   /** By what they are without what is kept of them: `within` names them so. */
   const plainWords = new Map<string, number>()
-  const encodingOf = (meaning: Meaning): number => {
-    const name = meaningKey(meaning)
-    let at = words.get(name)
-    if (at === undefined) {
-      at = encodings.push(encode(meaning, columnOf(table, meaning)!)) - 1
-      words.set(name, at)
-      plainWords.set(meaningKey(untopped(meaning)), at)
-    }
-    return at
-  }
   for (const [role, meaning] of roles) {
     if (meaning.is === 'value') continue
-    if (isMeasure(meaning)) measures.push([role, meaning])
-    else {
-      const at = encodingOf(meaning)
-      by.push({ role, meaning, column: columnOf(table, meaning)!, at })
+    if (isMeasure(meaning)) {
+      measures.push([role, meaning])
+      continue
     }
+    const name = meaningKey(meaning)
+    const at = words.get(name) ?? grouped.push(meaning) - 1
+    words.set(name, at)
+    plainWords.set(meaningKey(untopped(meaning)), at)
+    by.push({ role, meaning, column: columnOf(table, meaning)!, at })
   }
-  const rows = keepBest(table, by, measures[0]?.[1], encodings, options)
-  const groups = groupRows(encodings, table.length, rows)
+  const { groups, encodings } = gathered(table, grouped, by, measures[0]?.[1], options)
   const order = by.find(part => part.role === options.order)
   const filled =
     order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
@@ -198,4 +192,22 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
         )
         .join('\u001f'),
   }
+}
+
+/** All rows, or those that are kept, in groups; groups of all rows follow them from then on. */
+function gathered(
+  table: Table,
+  grouped: readonly Meaning[],
+  by: readonly Part[],
+  measure: Meaning | undefined,
+  options: ShapeOptions,
+): { groups: Groups; encodings: Encoded[] } {
+  const some =
+    options.rows !== undefined ||
+    by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
+  const live = some ? undefined : liveGroups(table, grouped)
+  if (live) return { groups: live.now(), encodings: live.encodings }
+  const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
+  const rows = some ? keepBest(table, by, measure, encodings, options) : undefined
+  return { groups: groupRows(encodings, table.length, rows), encodings }
 }

@@ -4,6 +4,7 @@ import type { Groups } from './group.ts'
 
 /** One value per group. A group without a single present value is missing; counts and sums of it are 0. */
 export function summarise(how: How, column: TableColumn | undefined, groups: Groups): Float64Array {
+  if (groups.summary) return groups.summary(how, column)
   const { count, ofRow, rows } = groups
   const considered = rows?.length ?? ofRow.length
   const out = new Float64Array(count)

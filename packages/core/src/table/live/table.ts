@@ -8,6 +8,7 @@ import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { type Change, ChangeLog } from './change.ts'
 import { firstColumns } from './first-columns.ts'
+import { followersOf } from './followers.ts'
 import { KeyIndex } from './key-index.ts'
 import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
 import type { Counter, RawColumns, TableOptions } from './model.ts'
@@ -124,6 +125,7 @@ export class Table<R = any> {
   adopt(other: Table<any>): void {
     for (const [name, column] of other.byName) this.byName.set(name, column)
     for (const name of [...this.byName.keys()]) if (!other.byName.has(name)) this.byName.delete(name)
+    followersOf(this).clear()
     this.rowCount = other.rowCount
     this.numbers.restart(this.rowCount)
     this.keys.restart()
@@ -150,6 +152,8 @@ export class Table<R = any> {
         fresh.add(key)
       }
     }
+    if (records.length === 0) return this
+    followersOf(this).begin(records.length, this.rowCount)
     this.add(cells, records.length)
     this.changed()
     return this
@@ -162,6 +166,9 @@ export class Table<R = any> {
     const cells = this.intake.records(this.byName, this.rowCount, records)
     const known = this.rowOfKey()
     const fresh = new Map<string, number>()
+    const followers = followersOf(this)
+    followers.begin(records.length, this.rowCount)
+    let changed = 0
     records.forEach((record, i) => {
       const key = keyOf(this.key, cells, i)
       const row = known(key)
@@ -170,19 +177,26 @@ export class Table<R = any> {
         fresh.set(key, i)
         return
       }
-      for (const [name, column] of this.byName) {
-        // A record that leaves a column out leaves its cell as it is.
-        if (!Object.hasOwn(record as object, name)) continue
-        if (row !== undefined) column.write(row, cells.get(name)!, i)
-        else copyCell(cells.get(name)!, i, earlier!)
+      // A record that leaves a column out leaves its cell as it is.
+      const given = [...this.byName].filter(([name]) => Object.hasOwn(record as object, name))
+      if (row === undefined) {
+        for (const [name] of given) copyCell(cells.get(name)!, i, earlier!)
+        return
       }
-      if (row !== undefined) this.log.change(this.serialOf(row))
+      const other = given.filter(([name, column]) => !column.holds(row, cells.get(name)!, i))
+      if (other.length === 0) return
+      changed++
+      followers.leave(row)
+      for (const [name, column] of other) column.write(row, cells.get(name)!, i)
+      followers.enter(row)
+      this.log.change(this.serialOf(row))
     })
     if (fresh.size > 0) {
       const places = [...fresh.values()]
       this.add(new Map([...cells].map(([name, all]) => [name, pickCells(all, places)])), places.length)
     }
-    this.changed()
+    // What is as it was is no change.
+    if (changed + fresh.size > 0) this.changed()
     return this
   }
 
@@ -214,6 +228,9 @@ export class Table<R = any> {
     const dropped = Math.max(0, Math.min(count, this.rowCount))
     if (dropped === 0) return this
     this.keys.dropFirst(dropped)
+    const followers = followersOf(this)
+    followers.begin(dropped, this.rowCount)
+    followers.dropFirst(dropped)
     for (let row = 0; row < dropped; row++) this.log.remove(this.serialOf(row))
     for (const column of this.byName.values()) column.dropFirst(dropped)
     this.numbers.dropFirst(dropped)
@@ -237,6 +254,7 @@ export class Table<R = any> {
     this.rowCount = 0
     this.numbers.keep([])
     this.keys.restart()
+    followersOf(this).clear()
     const stay = new Set(serials)
     for (const serial of old) if (!stay.has(serial)) this.log.remove(serial)
     this.add(cells, records.length, serials)
@@ -255,6 +273,7 @@ export class Table<R = any> {
     const first = this.rowCount
     this.rowCount += count
     this.keys.added(first, count)
+    followersOf(this).append(first, count)
   }
 
   /** Keeps the rows whose places pass, in one pass over every column; the rest goes. */
@@ -264,6 +283,7 @@ export class Table<R = any> {
       if (stays(row)) rows.push(row)
       else this.log.remove(this.serialOf(row))
     }
+    followersOf(this).clear()
     for (const column of this.byName.values()) column.keep(rows)
     this.numbers.keep(rows)
     this.rowCount = rows.length

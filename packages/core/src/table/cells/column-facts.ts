@@ -1,0 +1,156 @@
+import { type Cells, numbersOf } from './cells.ts'
+import { type Extent, extentOfCodes, fallOf, pyramidExtent } from './extent.ts'
+import {
+  appendToPyramid,
+  buildPyramid,
+  dropFromPyramid,
+  extremes,
+  type Pyramid,
+  writeToPyramid,
+} from './pyramid.ts'
+
+/** What is known of a column's values, kept up to date as rows come, change and age: what changed is looked at, not all. */
+export class ColumnFacts {
+  private extent: Extent | undefined
+  private pyramid: Pyramid | undefined
+  /** A row whose value is less than the one before it, or missing: as long as it is there, values are not sorted. */
+  private fall: number | undefined
+  private leaving = { missing: 0, min: 0, max: 0 }
+
+  extentOf(cells: Cells): Extent {
+    this.extent ??= this.look(cells)
+    return this.extent
+  }
+
+  private look(cells: Cells): Extent {
+    if (cells.type === 'text') return extentOfCodes(cells.codes)
+    const { values } = cells
+    this.fall = fallOf(values)
+    // Sorted values have their extremes at their ends.
+    return this.fall === undefined && values.length > 0
+      ? { min: values[0], max: values[values.length - 1], sorted: true, missing: 0 }
+      : pyramidExtent(this.pyramidOf(cells))
+  }
+
+  pyramidOf(cells: Cells): Pyramid {
+    this.pyramid ??= buildPyramid(numbersOf(cells))
+    return this.pyramid
+  }
+
+  forget(): void {
+    this.extent = undefined
+    this.pyramid = undefined
+  }
+
+  appended(cells: Cells, added: number): void {
+    if (cells.type === 'text') {
+      this.extent = this.extent && codesAppended(this.extent, cells.codes, added)
+      return
+    }
+    const { values } = cells
+    if (this.pyramid) appendToPyramid(this.pyramid, values, added)
+    if (!this.extent) return
+    let { min, max, sorted, missing } = this.extent
+    for (let row = values.length - added; row < values.length; row++) {
+      const value = values[row]
+      if (value !== value) missing++
+      if (value < min) min = value
+      if (value > max) max = value
+      if (sorted && (value !== value || (row > 0 && !(value >= values[row - 1])))) {
+        sorted = false
+        this.fall = row
+      }
+    }
+    this.extent = { min, max, sorted, missing }
+  }
+
+  written(cells: Cells, row: number, before: number): void {
+    if (cells.type === 'text') {
+      const now = cells.codes[row]
+      const { min = 0, max = 0, missing = 0 } = this.extent ?? {}
+      this.extent =
+        this.extent && before > min && before < max && now >= min && now <= max
+          ? { min, max, sorted: false, missing }
+          : undefined
+      return
+    }
+    const { values } = cells
+    if (this.pyramid) writeToPyramid(this.pyramid, values, row, before)
+    if (!this.extent) return
+    const now = values[row]
+    const falls = (at: number) => values[at] !== values[at] || (at > 0 && !(values[at] >= values[at - 1]))
+    if (this.extent.sorted)
+      this.fall = falls(row) ? row : row + 1 < values.length && falls(row + 1) ? row + 1 : undefined
+    else if (this.fall === undefined || !falls(this.fall)) {
+      this.extent = undefined
+      return
+    }
+    const missing = this.extent.missing + Number(now !== now) - Number(before !== before)
+    const left = before === this.extent.min || before === this.extent.max
+    const ends = left ? this.ends(values) : this.extent
+    if (!ends) {
+      this.extent = undefined
+      return
+    }
+    const min = now === now ? Math.min(now, ends.min) : ends.min
+    const max = now === now ? Math.max(now, ends.max) : ends.max
+    this.extent = { min, max, sorted: this.fall === undefined, missing }
+  }
+
+  /** The first rows are about to go. */
+  dropping(cells: Cells, count: number): void {
+    const values = cells.type === 'text' ? cells.codes : cells.values
+    const leaving = { missing: 0, min: Number.POSITIVE_INFINITY, max: Number.NEGATIVE_INFINITY }
+    for (let row = 0; row < count; row++) {
+      const value = values[row]
+      if (value !== value) leaving.missing++
+      if (value < leaving.min) leaving.min = value
+      if (value > leaving.max) leaving.max = value
+    }
+    this.leaving = leaving
+  }
+
+  /** The first rows have gone. */
+  dropped(cells: Cells, count: number): void {
+    if (cells.type === 'text') {
+      this.extent = undefined
+      return
+    }
+    const { values } = cells
+    const { leaving } = this
+    // Blocks of rows that left long ago are room for nothing.
+    if (this.pyramid && this.pyramid.gone > values.length + 4096) this.pyramid = undefined
+    if (this.pyramid) dropFromPyramid(this.pyramid, values, count, leaving.missing)
+    if (!this.extent) return
+    const { sorted, missing } = this.extent
+    if (this.fall !== undefined) this.fall -= count
+    if (values.length === 0 || (!sorted && (this.fall === undefined || this.fall < 1))) {
+      this.extent = undefined
+      return
+    }
+    const left = leaving.min === this.extent.min || leaving.max === this.extent.max
+    const ends = sorted
+      ? { min: values[0], max: values[values.length - 1] }
+      : left
+        ? this.ends(values)
+        : this.extent
+    this.extent = ends && { min: ends.min, max: ends.max, sorted, missing: missing - leaving.missing }
+  }
+
+  private ends(values: Float64Array): { min: number; max: number } | undefined {
+    return this.pyramid && extremes(this.pyramid, 0, values.length)
+  }
+}
+
+function codesAppended(extent: Extent, codes: Int32Array, added: number): Extent {
+  let { min, max, missing } = extent
+  for (let row = codes.length - added; row < codes.length; row++) {
+    const code = codes[row]
+    if (code < 0) missing++
+    else {
+      if (code < min) min = code
+      if (code > max) max = code
+    }
+  }
+  return { min, max, sorted: false, missing }
+}

@@ -1,0 +1,174 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { extentOf } from '../cells/extent.ts'
+import { extremes } from '../cells/pyramid.ts'
+import { followersOf } from '../live/followers.ts'
+import type { Table } from '../live/table.ts'
+import { table } from '../open/read.ts'
+import { meaningKey } from '../phrase/meaning.ts'
+import { readPhrase } from '../phrase/phrase.ts'
+import { askColumns } from './question.ts'
+import type { Shaped } from './shape.ts'
+
+interface Sailing {
+  id: number
+  departed: Date | null
+  route: string | null
+  load: number | null
+}
+
+const DAY = 86_400_000
+const START = Date.UTC(2024, 0, 15)
+const PHRASES = [
+  ['month of departed', 'sum of load'],
+  ['week of departed', 'mean of load', 'route'],
+  ['hour of departed', 'count'],
+  ['route', 'median of load'],
+  ['weekday of departed', 'min of load'],
+  ['route', 'max of load', 'month of departed'],
+  ['load', 'count'],
+  ['route', 'first of load'],
+  ['route', 'last of load'],
+  ['route', 'distinct load'],
+  ['month of departed', 'sum so far of load', 'route'],
+  ['route', 'share of load', 'quarter of departed'],
+] as const
+
+const columns = { departed: { type: 'time' }, load: { type: 'number' }, route: { type: 'text' } } as const
+const sailing = (id: number): fc.Arbitrary<Sailing> =>
+  fc.record({
+    id: fc.constant(id),
+    departed: fc.option(
+      fc.integer({ min: -40, max: 400 }).map(days => new Date(START + days * DAY * 0.77)),
+      { freq: 12 },
+    ),
+    route: fc.option(fc.constantFrom('Tern Point', 'Gannet Bay', 'North Sound', 'Outer Skerries'), {
+      freq: 12,
+    }),
+    load: fc.option(fc.oneof(fc.integer({ min: -3, max: 9 }), fc.constantFrom(0.1, 0.2, 0.7, 1e15, -1e15)), {
+      freq: 12,
+    }),
+  })
+const change = fc.oneof(
+  { weight: 4, arbitrary: fc.record({ put: fc.nat(60).chain(sailing) }) },
+  { weight: 3, arbitrary: fc.record({ come: fc.nat(1e9).chain(sailing) }) },
+  { weight: 2, arbitrary: fc.record({ drop: fc.integer({ min: 1, max: 4 }) }) },
+  { weight: 1, arbitrary: fc.record({ remove: fc.nat(60) }) },
+)
+
+/** What a shaped question says, by the words of its marks. */
+function said(shaped: Shaped) {
+  const values = [...shaped.roles].map(([role, { cells, ends }]) => [
+    role,
+    cells.type === 'text'
+      ? Array.from(cells.codes.subarray(0, shaped.length), code => cells.words[code] ?? null)
+      : Array.from(cells.values.subarray(0, shaped.length)),
+    ends && Array.from(ends),
+  ])
+  const marks = Array.from({ length: shaped.length }, (_, mark) => mark)
+  return { values, keys: marks.map(shaped.keyOf), rows: marks.map(mark => Array.from(shaped.rowsOf(mark))) }
+}
+
+const asked = (of: Table, [x, y, color]: readonly string[]) => {
+  const roles = new Map([
+    ['x', readPhrase(x, of, 'x')],
+    ['y', readPhrase(y, of, 'y')],
+    ...(color ? [['color', readPhrase(color, of, 'color')] as const] : []),
+  ])
+  return said(askColumns(of, { roles, order: 'x' }))
+}
+const columnsOf = (of: Table) =>
+  ['departed', 'load'].map(name => {
+    const column = of.column(name)!
+    const cells = column.cells as { values: Float64Array }
+    const half = [Math.floor(cells.values.length / 3), cells.values.length]
+    return { extent: column.extent, ends: { ...extremes(column.pyramid, half[0], half[1]) } }
+  })
+
+test('groups that follow the rows are those of a fresh table, after any history', () => {
+  fc.assert(
+    fc.property(
+      fc.array(fc.nat(60).chain(sailing), { minLength: 1, maxLength: 30 }),
+      fc.array(fc.array(change, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 6 }),
+      fc.constantFrom('UTC', 'Europe/Berlin'),
+      (first, changes, timeZone) => {
+        const unique = [...new Map(first.map(row => [row.id, row])).values()]
+        const options = { key: 'id', columns, timeZone } as const
+        const live = table<Sailing>(unique, options)
+        const check = () => {
+          const fresh = table<Sailing>(live.rows(), options)
+          for (const phrases of PHRASES)
+            expect(asked(live, phrases), phrases.join()).toEqual(asked(fresh, phrases))
+          expect(columnsOf(live)).toEqual(columnsOf(fresh))
+          for (const name of ['departed', 'load'])
+            expect(live.column(name)!.extent).toEqual(extentOf(live.column(name)!.cells))
+        }
+        check()
+        for (const step of changes) {
+          for (const one of step) {
+            if ('put' in one) live.put([one.put])
+            else if ('come' in one) live.put([{ ...one.come, id: one.come.id + 100 }])
+            else if ('drop' in one) live.dropFirst(one.drop)
+            else live.remove(one.remove)
+          }
+          if (live.length > 0) check()
+        }
+      },
+    ),
+    { numRuns: 40 },
+  )
+})
+
+test('a changed row costs its groups: nothing passes over all rows, and what nobody asks for any more is let go', () => {
+  const rows = Array.from({ length: 5000 }, (_, id) => ({
+    id,
+    departed: new Date(START + id * DAY * 0.1),
+    route: ['Tern Point', 'Gannet Bay'][id % 2],
+    load: id % 7,
+  }))
+  const live = table<Sailing>(rows, { key: 'id', columns })
+  asked(live, ['route', 'sum of load'])
+  const name = `groups ${meaningKey(readPhrase('route', live, 'x'))}`
+  const follower = followersOf(live).find<any>(name)!
+  expect(follower).toBeDefined()
+  let passes = 0
+  const { ofRow } = follower
+  Object.defineProperty(follower, 'ofRow', {
+    get: () =>
+      new Proxy(ofRow, {
+        get(target, name) {
+          if (name === 'all') passes++
+          const found = Reflect.get(target, name, target)
+          return typeof found === 'function' ? found.bind(target) : found
+        },
+      }),
+  })
+  for (let i = 0; i < 40; i++) {
+    live.put([{ id: i * 9, departed: null, route: 'Gannet Bay', load: 100 + i }])
+    live.append([{ id: 10_000 + i, departed: null, route: 'Tern Point', load: 1 }])
+    const shaped = askColumns(live, {
+      roles: new Map([
+        ['x', readPhrase('route', live, 'x')],
+        ['y', readPhrase('sum of load', live, 'y')],
+      ]),
+    })
+    expect(shaped.length).toBe(2)
+  }
+  expect(passes).toBe(0)
+  for (let i = 0; i < 100; i++) live.put([{ id: i, departed: null, route: 'Tern Point', load: 7000 + i }])
+  expect(followersOf(live).find(name)).toBeUndefined()
+})
+
+test('what is put as it is already is no change', () => {
+  const live = table<Sailing>([{ id: 1, departed: new Date(START), route: 'Tern Point', load: null }], {
+    key: 'id',
+    columns,
+  })
+  const before = live.version.value
+  live.put([{ id: 1, departed: new Date(START), route: 'Tern Point', load: null }])
+  live.put([])
+  live.append([])
+  expect(live.version.value).toBe(before)
+  live.put([{ id: 1, departed: new Date(START), route: 'Tern Point', load: 0 }])
+  expect(live.version.value).toBe(before + 1)
+})

@@ -1,0 +1,230 @@
+import type { TableColumn } from '../cells/column.ts'
+import { RowList } from '../cells/row-list.ts'
+import { followersOf, type RowFollower } from '../live/followers.ts'
+import type { Table } from '../live/table.ts'
+import { type How, type Meaning, meaningKey } from '../phrase/meaning.ts'
+import { encode } from './encode.ts'
+import type { Encoded } from './encoded.ts'
+import { type Groups, groupRows } from './group.ts'
+import { type Running, running } from './running.ts'
+
+/** One value that rows are grouped by. */
+interface GroupedBy {
+  encoded: Encoded
+  column: TableColumn
+}
+
+/**
+ * The groups of all rows of a table, brought up to date as single rows come, change and age, so that what is asked again
+ * costs what has changed. Undefined where they cannot be followed, as bins whose edges hang on all values.
+ */
+export function liveGroups(table: Table, grouped: readonly Meaning[]): LiveGroups | undefined {
+  if (grouped.some(({ is }) => is === 'bins')) return undefined
+  const followers = followersOf(table)
+  const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}`
+  const known = followers.find<LiveGroups>(name)
+  if (known?.holds) return known
+  const by = grouped.map(meaning => {
+    const column = table.needColumn('column' in meaning ? (meaning.column ?? '') : '', '')
+    return { column, encoded: encode(meaning, column) }
+  })
+  if (by.some(({ encoded }) => !encoded.codeOf)) return undefined
+  const live = new LiveGroups(table.length, by)
+  followers.set(name, live)
+  return live
+}
+
+export class LiveGroups implements RowFollower {
+  readonly encodings: Encoded[]
+  private readonly by: readonly GroupedBy[]
+  private readonly ofRow: RowList
+  /** By group: the code of each value it is grouped by. */
+  private readonly codes: number[][] = []
+  /** How many rows each group has, and the first of them, counted from the first row that there ever was. */
+  private readonly sizes: number[] = []
+  private readonly firsts: number[] = []
+  /** Groups whose first row has left. */
+  private readonly headless = new Set<number>()
+  private gone = 0
+  private byCodes: Map<string, number> | undefined
+  private readonly summaries = new Map<string, Running>()
+  /** False once a value came that these codes do not know. */
+  private known = true
+  private index: { starts: Int32Array; sorted: Int32Array } | undefined
+  private snapshot: Groups | undefined
+  /** The groups as they were found; undefined once something has changed. */
+  private found: Groups | undefined
+
+  constructor(length: number, by: readonly GroupedBy[]) {
+    this.by = by
+    this.encodings = by.map(({ encoded }) => encoded)
+    this.found = groupRows(this.encodings, length)
+    this.ofRow = new RowList(this.found.ofRow)
+  }
+
+  /** Counts the groups, before the first change. */
+  private wake(): void {
+    const { found, codes, sizes, firsts } = this
+    if (!found) return
+    this.found = undefined
+    for (let group = 0; group < found.count; group++) {
+      codes.push(found.codes.map(codes => codes[group]))
+      sizes.push(0)
+      firsts.push(0)
+    }
+    const { ofRow } = found
+    for (let row = ofRow.length - 1; row >= 0; row--) {
+      sizes[ofRow[row]]++
+      firsts[ofRow[row]] = row
+    }
+  }
+
+  /** Whether all rows could be followed, and codes still mean what they meant. */
+  get holds(): boolean {
+    return this.known && this.by.every(({ encoded }) => encoded.still?.() ?? true)
+  }
+
+  leave(row: number): void {
+    this.changed()
+    const group = this.ofRow.get(row)
+    this.sizes[group]--
+    if (this.firsts[group] === row + this.gone) this.headless.add(group)
+    for (const summary of this.summaries.values()) summary.leave(group, row)
+  }
+
+  enter(row: number): void {
+    this.changed()
+    const group = this.groupOf(row)
+    this.ofRow.set(row, group)
+    const first = row + this.gone
+    if (this.sizes[group]++ === 0 || first <= this.firsts[group]) {
+      this.firsts[group] = first
+      this.headless.delete(group)
+    }
+    for (const summary of this.summaries.values()) summary.enter(group, row)
+  }
+
+  append(first: number, count: number): void {
+    this.changed()
+    for (let row = first; row < first + count; row++) {
+      this.ofRow.push(0)
+      this.enter(row)
+    }
+  }
+
+  dropFirst(count: number): void {
+    for (let row = 0; row < count; row++) {
+      this.leave(row)
+      // What looks for another row in its place must not find one that has left as well.
+      this.ofRow.set(row, -1)
+    }
+    this.ofRow.dropFirst(count)
+    for (const summary of this.summaries.values()) summary.dropFirst?.(count)
+    this.gone += count
+  }
+
+  /** The groups as they stand now, in order of first appearance. */
+  now(): Groups {
+    this.snapshot ??= this.groups()
+    return this.snapshot
+  }
+
+  private groups(): Groups {
+    const { found } = this
+    if (found)
+      return {
+        ...found,
+        summary: (how, column) => {
+          const summary = this.summaryOf(how, column)
+          return Float64Array.from({ length: found.count }, (_, group) => summary.valueOf(group))
+        },
+      }
+    this.findFirsts()
+    const { codes, ofRow, firsts, sizes } = this
+    const order: number[] = []
+    for (let group = 0; group < sizes.length; group++) if (sizes[group] > 0) order.push(group)
+    order.sort((a, b) => firsts[a] - firsts[b])
+    const places = new Int32Array(sizes.length).fill(-1)
+    order.forEach((group, place) => {
+      places[group] = place
+    })
+    const rowsOf = (place: number): Int32Array => {
+      const group = order[place]
+      if (group === undefined) return new Int32Array(0)
+      const { starts, sorted } = this.rowsByGroup()
+      return sorted.subarray(starts[group], starts[group + 1])
+    }
+    return {
+      count: order.length,
+      get ofRow() {
+        return ofRow.all.map(group => places[group])
+      },
+      rows: undefined,
+      codes: this.by.map((_, e) => Int32Array.from(order, group => codes[group][e])),
+      rowsOf,
+      summary: (how, column) => {
+        const summary = this.summaryOf(how, column)
+        return Float64Array.from(order, group => summary.valueOf(group))
+      },
+    }
+  }
+
+  private summaryOf(how: How, column: TableColumn | undefined): Running {
+    const name = `${how} ${column?.name ?? ''}`
+    let known = this.summaries.get(name)
+    if (!known) {
+      known = running(how, { column, ofRow: this.ofRow, count: this.found?.count ?? this.sizes.length })
+      this.summaries.set(name, known)
+    }
+    return known
+  }
+
+  /** From where its first row left, the next of a group is mostly near. */
+  private findFirsts(): void {
+    const { headless, ofRow, firsts, gone, sizes } = this
+    for (const group of headless) {
+      if (sizes[group] === 0) continue
+      let row = Math.max(0, firsts[group] - gone)
+      while (row < ofRow.length && ofRow.get(row) !== group) row++
+      firsts[group] = row + gone
+    }
+    headless.clear()
+  }
+
+  private groupOf(row: number): number {
+    const own = this.by.map(({ encoded, column }) => {
+      const code = encoded.codeOf!(column.numberAt(row))
+      if (code === undefined) this.known = false
+      return code ?? -1
+    })
+    this.byCodes ??= new Map(this.codes.map((codes, group) => [codes.join(), group]))
+    const name = own.join()
+    let group = this.byCodes.get(name)
+    if (group === undefined) {
+      group = this.codes.push(own) - 1
+      this.sizes.push(0)
+      this.firsts.push(0)
+      this.byCodes.set(name, group)
+    }
+    return group
+  }
+
+  private rowsByGroup(): { starts: Int32Array; sorted: Int32Array } {
+    if (this.index) return this.index
+    const ofRow = this.ofRow.all
+    const starts = new Int32Array(this.sizes.length + 1)
+    for (let row = 0; row < ofRow.length; row++) starts[ofRow[row] + 1]++
+    for (let group = 0; group < this.sizes.length; group++) starts[group + 1] += starts[group]
+    const next = starts.slice(0, this.sizes.length)
+    const sorted = new Int32Array(ofRow.length)
+    for (let row = 0; row < ofRow.length; row++) sorted[next[ofRow[row]]++] = row
+    this.index = { starts, sorted }
+    return this.index
+  }
+
+  private changed(): void {
+    this.wake()
+    this.index = undefined
+    this.snapshot = undefined
+  }
+}

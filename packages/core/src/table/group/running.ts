@@ -1,0 +1,348 @@
+import type { TableColumn } from '../cells/column.ts'
+import type { RowList } from '../cells/row-list.ts'
+import { type How, shareOfPercentile } from '../phrase/meaning.ts'
+import { percentileOf } from './summarise.ts'
+
+/** A summary of groups that is brought up to date as single rows come and go. */
+export interface Running {
+  enter(group: number, row: number): void
+  /** To be called while the row still has its value. */
+  leave(group: number, row: number): void
+  /** The first rows are about to go, each of which has left. */
+  dropFirst?(count: number): void
+  /** What it comes to in a group; NaN where there is nothing to sum up. */
+  valueOf(group: number): number
+}
+
+/** What a running summary knows of the rows. */
+export interface RunningRows {
+  column: TableColumn | undefined
+  /** The group of each row. */
+  ofRow: RowList
+  count: number
+}
+
+/** A running summary that has taken in all rows. */
+export function running(how: How, rows: RunningRows): Running {
+  const made = begin(how, rows)
+  if (made instanceof Sums) made.takeAll(rows.ofRow.all)
+  else for (let row = 0; row < rows.ofRow.length; row++) made.enter(rows.ofRow.get(row), row)
+  return made
+}
+
+function begin(how: How, { column, ofRow, count }: RunningRows): Running {
+  if (how === 'count') return new Counts(count)
+  if (how === 'sum' || how === 'mean') return new Sums(column!, count, how === 'mean')
+  if (how === 'distinct') return new Distinct(column!)
+  if (how === 'first' || how === 'last') return new Ends(column!, ofRow, how)
+  if (how === 'min' || how === 'max') return new Extremes(column!, ofRow, how === 'min' ? 1 : -1)
+  return new Percentiles(column!, how === 'median' ? 0.5 : shareOfPercentile(how)!)
+}
+
+/** A longer copy where there is no room for a group. */
+function roomFor(values: Float64Array, group: number): Float64Array {
+  if (group < values.length) return values
+  const grown = new Float64Array(Math.max(16, (group + 1) * 2))
+  grown.set(values)
+  return grown
+}
+
+class Counts implements Running {
+  private counts: Float64Array
+
+  constructor(count: number) {
+    this.counts = new Float64Array(count)
+  }
+
+  enter(group: number): void {
+    this.counts = roomFor(this.counts, group)
+    this.counts[group]++
+  }
+
+  leave(group: number): void {
+    this.counts[group]--
+  }
+
+  valueOf(group: number): number {
+    return this.counts[group] ?? 0
+  }
+}
+
+/**
+ * Sums to twice the precision of a number, so that what left has left no trace: D. E. Knuth's exact sum of two numbers,
+ * "The Art of Computer Programming", volume 2, 4.2.2.
+ */
+class Sums implements Running {
+  private sums: Float64Array
+  private rests: Float64Array
+  private present: Float64Array
+  private readonly column: TableColumn
+  private readonly mean: boolean
+
+  constructor(column: TableColumn, count: number, mean: boolean) {
+    this.column = column
+    this.mean = mean
+    this.sums = new Float64Array(count)
+    this.rests = new Float64Array(count)
+    this.present = new Float64Array(count)
+  }
+
+  /** All rows in one loop. */
+  takeAll(ofRow: Int32Array): void {
+    const { sums, rests, present } = this
+    const { cells } = this.column
+    const values = cells.type === 'text' ? cells.codes : cells.values
+    for (let row = 0; row < ofRow.length; row++) {
+      const value = values[row]
+      if (value !== value) continue
+      const group = ofRow[row]
+      const before = sums[group]
+      const sum = before + value
+      const taken = sum - before
+      sums[group] = sum
+      rests[group] += before - (sum - taken) + (value - taken)
+      present[group]++
+    }
+  }
+
+  enter(group: number, row: number): void {
+    this.add(group, this.column.numberAt(row), 1)
+  }
+
+  leave(group: number, row: number): void {
+    this.add(group, this.column.numberAt(row), -1)
+  }
+
+  private add(group: number, own: number, sign: number): void {
+    if (own !== own) return
+    this.sums = roomFor(this.sums, group)
+    this.rests = roomFor(this.rests, group)
+    this.present = roomFor(this.present, group)
+    const value = own * sign
+    const before = this.sums[group]
+    const sum = before + value
+    const taken = sum - before
+    this.sums[group] = sum
+    this.rests[group] += before - (sum - taken) + (value - taken)
+    this.present[group] += sign
+    if (this.present[group] === 0) this.sums[group] = this.rests[group] = 0
+  }
+
+  valueOf(group: number): number {
+    const present = this.present[group] ?? 0
+    if (present === 0) return Number.NaN
+    const sum = this.sums[group] + this.rests[group]
+    return this.mean ? sum / present : sum
+  }
+}
+
+/** How many different values there are; missing ones are none. */
+class Distinct implements Running {
+  private readonly seen: Map<number, number>[] = []
+  private readonly column: TableColumn
+
+  constructor(column: TableColumn) {
+    this.column = column
+  }
+
+  private valueAt(row: number): number {
+    const value = this.column.numberAt(row)
+    return this.column.type === 'text' && value < 0 ? Number.NaN : value
+  }
+
+  enter(group: number, row: number): void {
+    const value = this.valueAt(row)
+    if (value !== value) return
+    this.seen[group] ??= new Map()
+    this.seen[group].set(value, (this.seen[group].get(value) ?? 0) + 1)
+  }
+
+  leave(group: number, row: number): void {
+    const value = this.valueAt(row)
+    const seen = this.seen[group]
+    const times = seen?.get(value)
+    if (times === undefined) return
+    if (times === 1) seen.delete(value)
+    else seen.set(value, times - 1)
+  }
+
+  valueOf(group: number): number {
+    return this.seen[group]?.size ?? 0
+  }
+}
+
+/** The value of the first or last row that has one. */
+class Ends implements Running {
+  /** By group: rows counted from the first that there ever was; NaN where the group has to be looked through. */
+  private readonly rows: number[] = []
+  private gone = 0
+  private readonly column: TableColumn
+  private readonly ofRow: RowList
+  private readonly step: 1 | -1
+
+  constructor(column: TableColumn, ofRow: RowList, how: 'first' | 'last') {
+    this.column = column
+    this.ofRow = ofRow
+    this.step = how === 'first' ? 1 : -1
+  }
+
+  enter(group: number, row: number): void {
+    const value = this.column.numberAt(row)
+    const known = this.rows[group]
+    if (value !== value) return
+    if (known === undefined || (row + this.gone - known) * this.step <= 0) this.rows[group] = row + this.gone
+  }
+
+  leave(group: number, row: number): void {
+    if (this.rows[group] !== row + this.gone) return
+    const { ofRow, column, step } = this
+    // From where it stood the next one of the group is mostly near.
+    for (let next = row + step; next >= 0 && next < ofRow.length; next += step)
+      if (ofRow.get(next) === group && column.numberAt(next) === column.numberAt(next)) {
+        this.rows[group] = next + this.gone
+        return
+      }
+    delete this.rows[group]
+  }
+
+  dropFirst(count: number): void {
+    this.gone += count
+  }
+
+  valueOf(group: number): number {
+    const row = this.rows[group]
+    return row === undefined ? Number.NaN : this.column.numberAt(row - this.gone)
+  }
+}
+
+/** The least value, or with a sign of -1 the greatest; where it has left, the group is looked through. */
+class Extremes implements Running {
+  private readonly least: (number | undefined)[] = []
+  private readonly lost = new Set<number>()
+  private readonly column: TableColumn
+  private readonly ofRow: RowList
+  private readonly sign: 1 | -1
+
+  constructor(column: TableColumn, ofRow: RowList, sign: 1 | -1) {
+    this.column = column
+    this.ofRow = ofRow
+    this.sign = sign
+  }
+
+  enter(group: number, row: number): void {
+    const value = this.column.numberAt(row) * this.sign
+    if (value !== value || this.lost.has(group)) return
+    const least = this.least[group]
+    if (least === undefined || value < least) this.least[group] = value
+  }
+
+  leave(group: number, row: number): void {
+    if (this.column.numberAt(row) * this.sign === this.least[group]) this.lost.add(group)
+  }
+
+  /** All lost groups are looked for in one pass. */
+  private find(): void {
+    const { lost, least, ofRow, sign } = this
+    for (const group of lost) least[group] = undefined
+    const all = ofRow.all
+    for (let row = 0; row < all.length; row++) {
+      if (!lost.has(all[row])) continue
+      const value = this.column.numberAt(row) * sign
+      const known = least[all[row]]
+      if (value === value && (known === undefined || value < known)) least[all[row]] = value
+    }
+    lost.clear()
+  }
+
+  valueOf(group: number): number {
+    if (this.lost.size > 0) this.find()
+    const least = this.least[group]
+    return least === undefined ? Number.NaN : least * this.sign
+  }
+}
+
+/** Percentiles of values that are kept sorted. */
+class Percentiles implements Running {
+  private readonly sorted: Sorted[] = []
+  private readonly column: TableColumn
+  private readonly share: number
+
+  constructor(column: TableColumn, share: number) {
+    this.column = column
+    this.share = share
+  }
+
+  enter(group: number, row: number): void {
+    const value = this.column.numberAt(row)
+    if (value !== value) return
+    this.sorted[group] ??= new Sorted()
+    this.sorted[group].add(value)
+  }
+
+  leave(group: number, row: number): void {
+    const value = this.column.numberAt(row)
+    if (value === value) this.sorted[group]?.remove(value)
+  }
+
+  valueOf(group: number): number {
+    return percentileOf(this.sorted[group]?.all ?? [], this.share)
+  }
+}
+
+/** Numbers in order. Those that come are sorted in when somebody looks; a single one is put in its place. */
+class Sorted {
+  private values = new Float64Array(16)
+  private length = 0
+  /** How many of them are in order. */
+  private ordered = 0
+
+  add(value: number): void {
+    if (this.length === this.values.length) {
+      const grown = new Float64Array(this.length * 2)
+      grown.set(this.values)
+      this.values = grown
+    }
+    this.values[this.length++] = value
+  }
+
+  remove(value: number): void {
+    this.order()
+    const at = this.placeOf(value)
+    if (this.values[at] !== value || at >= this.length) return
+    this.values.copyWithin(at, at + 1, this.length)
+    this.length--
+    this.ordered--
+  }
+
+  get all(): Float64Array {
+    this.order()
+    return this.values.subarray(0, this.length)
+  }
+
+  private order(): void {
+    const { values, length } = this
+    if (length - this.ordered > 8) {
+      values.subarray(0, length).sort()
+      this.ordered = length
+      return
+    }
+    for (; this.ordered < length; this.ordered++) {
+      const value = values[this.ordered]
+      const at = this.placeOf(value)
+      values.copyWithin(at + 1, at, this.ordered)
+      values[at] = value
+    }
+  }
+
+  /** The first place, of those in order, whose value is not less. */
+  private placeOf(value: number): number {
+    let low = 0
+    let high = this.ordered
+    while (low < high) {
+      const middle = (low + high) >> 1
+      if (this.values[middle] < value) low = middle + 1
+      else high = middle
+    }
+    return low
+  }
+}
