@@ -4,7 +4,7 @@ import type { Finding } from '@dapplo/core/small'
 /** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
 export class Images {
   private readonly loaded = new Map<string, HTMLImageElement>()
-  private dots: { rgba: Uint8ClampedArray; canvas: HTMLCanvasElement } | undefined
+  private readonly dots = new WeakMap<Uint8ClampedArray, HTMLCanvasElement>()
   private readonly arrived: () => void
   private readonly failed = new Set<string>()
 
@@ -43,12 +43,13 @@ export class Images {
 
   /** A canvas that holds a picture of colour values; the last one is kept, since it is painted again with every layer. */
   readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
-    if (this.dots?.rgba === rgba) return this.dots.canvas
+    const known = this.dots.get(rgba)
+    if (known) return known
     const canvas = document.createElement('canvas')
     canvas.width = columns
     canvas.height = rows
     canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
-    this.dots = { rgba, canvas }
+    this.dots.set(rgba, canvas)
     return canvas
   }
 }

@@ -20,6 +20,7 @@ import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
 import { snapped } from './snap.ts'
+import { stampDiscs } from './stamps.ts'
 import { paintTexts } from './texts.ts'
 import { traceWedge } from './wedge.ts'
 
@@ -77,7 +78,7 @@ function paintBatch(
     case 'rects':
       return paintRects(batch, context, scene.background)
     case 'discs':
-      return paintDiscs(batch, context)
+      return stampDiscs(batch, scene, context, density, bitmap) ? undefined : paintDiscs(batch, context)
     case 'wedges':
       return paintWedges(batch, context, scene.background)
     case 'pixels':

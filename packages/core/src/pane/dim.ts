@@ -1,7 +1,7 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { paintOf } from '../drawing/paint-of.ts'
-import type { Areas, Batch, Lines, Pixels, Scene } from '../scene/scene.ts'
+import type { Areas, Batch, Discs, Lines, Pixels, Scene } from '../scene/scene.ts'
 import { shapeCount } from '../scene/scene.ts'
 import type { RowTest } from '../table/live/selection.ts'
 import { partsOfRects, partsOfWedges, selectedShares } from './dim-parts.ts'
@@ -10,6 +10,8 @@ import type { Composition, Pane } from './model.ts'
 /** By drawing: whether a row of its table is among those that stand out. */
 export type RowTests = Map<BoundDrawing, RowTest>
 
+/** From so many points on, what is selected lies on a layer of its own. */
+const MANY = 1500
 /** What is not selected keeps this share of its opacity. */
 const DIM = 0.22
 /** What is selected becomes this much more opaque, where it was not. */
@@ -24,7 +26,8 @@ export function dimmed({ scene, panes }: Composition, tests: RowTests): Scene {
     const test = bound && tests.get(bound)
     if (!bound || !test) return [batch]
     const found = { test, pane, bound }
-    return batch.kind === 'pixels' ? dimCrowd(batch, found) : dimBatch(batch, found)
+    if (batch.kind === 'pixels') return dimCrowd(batch, found)
+    return batch.kind === 'discs' && batch.x.length >= MANY ? dimDiscs(batch, test) : dimBatch(batch, found)
   })
   return { ...scene, batches }
 }
@@ -50,6 +53,43 @@ function dimBatch(batch: Batch, { test, bound }: { test: RowTest; bound: BoundDr
     : batch.kind === 'wedges'
       ? [...faint, partsOfWedges(batch, shares)]
       : faint
+}
+
+/** Faint batches, by what they were: while a selection is dragged they stay as they are, and are painted once. */
+const faintDiscs = new WeakMap<Discs, Discs>()
+
+/** Very many points stay faint on a layer of their own; over it lie those that are selected. */
+function dimDiscs(batch: Discs, test: RowTest): Batch[] {
+  const { rows, alpha, form, links } = batch
+  let faint = faintDiscs.get(batch)
+  if (!faint) {
+    const all = alpha ? alpha.map(own => own * DIM) : new Float32Array(batch.x.length).fill(DIM)
+    faint = { ...batch, alpha: all }
+    faintDiscs.set(batch, faint)
+  }
+  if (!rows) return [faint]
+  const lit: number[] = []
+  for (let i = 0; i < batch.x.length; i++) if (has(rows(i), test)) lit.push(i)
+  if (lit.length === 0) return [faint]
+  const pick = <A extends Float32Array | Uint16Array | Uint8Array>(values: A): A => {
+    const out = values.slice(0, lit.length) as A
+    for (let i = 0; i < lit.length; i++) out[i] = values[lit[i]]
+    return out
+  }
+  const top: Discs = {
+    ...batch,
+    id: `${batch.id}/selected`,
+    keys: lit.map(i => batch.keys[i]),
+    rows: i => rows(lit[i]),
+    links: links && (i => links(lit[i])),
+    x: pick(batch.x),
+    y: pick(batch.y),
+    radius: pick(batch.radius),
+    color: pick(batch.color),
+    alpha: alpha && pick(alpha).map(own => Math.min(1, own * LIT)),
+    form: form && pick(form),
+  }
+  return [faint, top]
 }
 
 function has(rows: ArrayLike<number>, test: RowTest): boolean {
