@@ -149,7 +149,7 @@ test('paper gets the drawing, not the pixels', async () => {
 
 test('paper has the values under the picture where that is wished for, and the page is as it was afterwards', async () => {
   const { page, errors } = await gallery.open('')
-  const seen = await page.evaluate(() => {
+  const seen = await page.evaluate(async () => {
     const { chart, mount, table } = window.dapplo
     const place = document.createElement('div')
     place.style.height = '300px'
@@ -160,6 +160,8 @@ test('paper has the values under the picture where that is wished for, and the p
       printsTable: true,
       theme: 'night',
     })
+    // It stands on the page once the running code has ended.
+    await Promise.resolve()
     const look = () => ({
       cells: [...place.querySelectorAll('table th, table td')].map(cell => cell.textContent),
       height: place.style.height,

@@ -162,6 +162,8 @@ test('a chart whose values come later says so, shows them when they are here, an
     const place = document.body.appendChild(document.createElement('div'))
     place.style.height = '300px'
     const live = mount(chart(rows, { draw: 'bar', x: 'pier', y: 'sum of boarded' }), place)
+    // It stands on the page once the running code has ended.
+    await Promise.resolve()
     const outer = place.querySelector('.dapplo')!
     const look = () => ({
       bars: live.scene.batches.flatMap(batch =>

@@ -393,3 +393,83 @@ test('an embedded page shows its picture without scripts and its tooltip with th
   expect(complaints).toEqual([])
   await page.close()
 })
+
+test('of many charts those near the window are painted first, the others when they come near or the page has time', async () => {
+  const { page, errors } = await gallery.open('')
+  await page.evaluate(() => {
+    const { chart, mount, table } = window.dapplo
+    // The page has no time at first.
+    const given: IdleRequestCallback[] = []
+    Object.assign(window, { given, requestIdleCallback: (act: IdleRequestCallback) => given.push(act) })
+    document.body.innerHTML = ''
+    const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
+    window.charts = Array.from({ length: 30 }, () => {
+      const place = document.createElement('div')
+      place.style.height = '300px'
+      document.body.append(place)
+      return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+    })
+  })
+  await still(page)
+  const painted = () =>
+    page.evaluate(() =>
+      window.charts.map(({ element }) => {
+        const canvas = element.querySelector('canvas')!
+        const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+        return data.some(value => value !== 0)
+      }),
+    )
+  const first = await painted()
+  expect(first.slice(0, 3)).toEqual([true, true, true])
+  expect(first.slice(10)).toEqual(new Array(20).fill(false))
+  // All can be read at once, painted or not.
+  expect(await page.evaluate(() => window.charts.every(({ scene }) => scene.width > 100))).toBe(true)
+  await page.evaluate(() => window.charts[20].element.scrollIntoView())
+  await page.waitForFunction(() => window.charts[20].element.querySelector('canvas')!.width > 300)
+  expect((await painted())[29]).toBe(false)
+  await page.evaluate(() => {
+    const { given } = window as unknown as { given: IdleRequestCallback[] }
+    for (let act = given.shift(); act; act = given.shift())
+      act({ didTimeout: false, timeRemaining: () => 0 } as IdleDeadline)
+  })
+  expect(await painted()).toEqual(new Array(30).fill(true))
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('charts side by side take the room of their containers, also where it changes for all at once', async () => {
+  const { page, errors } = await gallery.open('')
+  await page.evaluate(() => {
+    const { chart, mount, table } = window.dapplo
+    document.body.innerHTML =
+      '<div id="grid" style="display:grid;grid-template-columns:1fr 1fr;width:800px"></div>'
+    const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
+    window.charts = Array.from({ length: 6 }, (_, i) => {
+      const place = document.createElement('div')
+      // Every other one has no height of its own.
+      if (i % 2 === 0) place.style.height = '200px'
+      document.getElementById('grid')!.append(place)
+      return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+    })
+  })
+  await still(page)
+  const sizes = () => page.evaluate(() => window.charts.map(({ scene }) => [scene.width, scene.height]))
+  const before = await sizes()
+  expect(before.every(([width]) => width === 400)).toBe(true)
+  expect(before[0][1]).toBe(200)
+  await page.evaluate(() => {
+    document.getElementById('grid')!.style.width = '1000px'
+  })
+  await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 500))
+  await still(page)
+  const after = await sizes()
+  expect(after[0][1]).toBe(200)
+  await page.evaluate(() => {
+    document.getElementById('grid')!.style.width = '800px'
+  })
+  await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 400))
+  await still(page)
+  expect(await sizes()).toEqual(before)
+  expect(errors).toEqual([])
+  await page.context().close()
+})

@@ -32,6 +32,7 @@ export {
 } from './table/group/question.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
 export { firstFont, fontsOf } from './theme/house.ts'
+export { rememberWidths } from './theme/text-width.ts'
 export { isSpread, tablesOf } from './view/charts.ts'
 export type { Detail } from './view/responses.ts'
 export { View } from './view/view.ts'

@@ -22,6 +22,12 @@ export function followAll(
     followPage(live.element, {
       // What paper makes of the page's room is nothing that the picture on it follows.
       changed: () => onPaper || host.refresh(),
+      room: {
+        letGo: () => onPaper || stage.letGo(),
+        look: () => onPaper || stage.look(),
+        knows: entry => onPaper || stage.knows(entry),
+        resized: () => onPaper || host.refresh(),
+      },
       fontsLoaded,
       // Paper gets lines and letters rather than pixels.
       printing: prints => {

@@ -8,7 +8,7 @@ import { followAll } from './follow-all.ts'
 import { PageMember } from './member.ts'
 import type { Abilities, Installed, Live, MountOptions, PartHost } from './model.ts'
 import { Moment } from './moment.ts'
-import { pageFrame, pageTiming, sameFrame } from './page-frame.ts'
+import { noRoom, pageFrame, pageTiming, sameFrame } from './page-frame.ts'
 import { checkParts, need } from './part.ts'
 import { Player } from './player.ts'
 import { Stage } from './stage.ts'
@@ -43,7 +43,7 @@ export class LiveChart implements Live, PartHost {
     checkParts(chart, parts)
     this.stage = new Stage(element, options.height)
     this.stage.pictured = () => this.tellFindings()
-    this.view = new View(chart, options.state ?? {}, { ...this.frame(), width: 1, height: 1 })
+    this.view = new View(chart, options.state ?? {}, pageFrame(element, noRoom, options))
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
       sharesPlaces: () => sharesPlaces(this.view.pictured.value),

@@ -46,6 +46,10 @@ export class PageMember implements Leading {
     return this.live.chart.description.id
   }
 
+  get explains(): boolean {
+    return this.host.view.first.description.detailOf !== undefined
+  }
+
   get shared(): ReadonlyMap<string, string> {
     return sharedScales(this.host.view.first.description)
   }

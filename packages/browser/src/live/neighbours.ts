@@ -55,8 +55,7 @@ export class Neighbours {
     const other = detailOf === undefined ? undefined : byId(detailOf)
     const lead = isLeading(other) && other !== this.self ? other.lead : undefined
     const before = this.view.detail.peek()
-    const same =
-      before?.color === lead?.color && String(before?.serials ?? '') === String(lead?.serials ?? '')
+    const same = before?.color === lead?.color && sameNumbers(before?.serials ?? [], lead?.serials ?? [])
     if (!same) this.view.detail.value = lead
   }
 
@@ -109,4 +108,11 @@ export class Neighbours {
         for (const [other, own] of sharing(this.self, scale)) other.zoomedElsewhere(own, zoom?.[scale])
     })
   }
+}
+
+function sameNumbers(a: ArrayLike<number>, b: ArrayLike<number>): boolean {
+  if (a === b) return true
+  if (a.length !== b.length) return false
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false
+  return true
 }

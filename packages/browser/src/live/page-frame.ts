@@ -2,6 +2,7 @@ import { fontsOf, type Timing, timingOf } from '@dapplo/core/internal'
 import type { Description, Frame } from '@dapplo/core/small'
 import type { MountOptions } from './model.ts'
 import { pageHasFont, pageMeasure } from './page-width.ts'
+import { followRoom, type Measured } from './rooms.ts'
 
 /** The longest side, and the most pixels, of a canvas that browsers agree on. */
 const LONGEST = 16_384
@@ -40,17 +41,17 @@ export const sameFrame = (a: Frame, b: Frame): boolean =>
 export const pageTiming = (motion: Description['motion']): Timing | undefined =>
   matchMedia('(prefers-reduced-motion: reduce)').matches ? undefined : timingOf(motion)
 
+/** A frame in which nothing has room: what a chart shows can be worked out before it has a place. */
+export const noRoom = { width: 1, height: 1 }
+
 /** Follows what of the page changes a chart's frame, and its printing. Returns what ends that. */
-export function followPage(element: HTMLElement, { changed, fontsLoaded, printing }: Follower): () => void {
+export function followPage(
+  element: HTMLElement,
+  { changed, room, fontsLoaded, printing }: Follower,
+): () => void {
   const ending = new AbortController()
   const { signal } = ending
-  const sizes = new ResizeObserver(changed)
-  try {
-    // In device pixels, so that another screen or the browser's own zoom counts as well.
-    sizes.observe(element, { box: 'device-pixel-content-box' })
-  } catch {
-    sizes.observe(element)
-  }
+  const leaveRoom = followRoom(element, room)
   matchMedia('(prefers-color-scheme: dark)').addEventListener('change', changed, { signal })
   const followDensity = () => {
     // A query knows one density only, so each change asks anew.
@@ -65,7 +66,6 @@ export function followPage(element: HTMLElement, { changed, fontsLoaded, printin
     )
   }
   followDensity()
-  window.addEventListener('resize', changed, { signal })
   // Where a browser tells of no change, the next move of the pointer shows it.
   let known = window.devicePixelRatio
   const look = () => {
@@ -78,13 +78,15 @@ export function followPage(element: HTMLElement, { changed, fontsLoaded, printin
   window.addEventListener('afterprint', () => printing(false), { signal })
   document.fonts?.addEventListener('loadingdone', fontsLoaded, { signal })
   return () => {
-    sizes.disconnect()
+    leaveRoom()
     ending.abort()
   }
 }
 
 interface Follower {
   changed(): void
+  /** Whose room is measured. */
+  room: Measured
   /** Fonts that came late have other widths. */
   fontsLoaded(): void
   printing(prints: boolean): void

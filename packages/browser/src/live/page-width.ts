@@ -1,9 +1,26 @@
+import { rememberWidths } from '@dapplo/core/internal'
 import type { Font, Measure } from '@dapplo/core/small'
 
 let context: CanvasRenderingContext2D | null | undefined
 
-/** A measurer for the page's fonts. A new one for each call, so that widths are taken again once fonts have loaded. */
+/** Widths in each family, for all charts of the page. */
+const measures = new Map<string, Measure>()
+let listens = false
+
+/** A measurer for the page's fonts; another one once fonts have loaded. */
 export function pageMeasure(family: string): Measure {
+  let measure = measures.get(family)
+  if (!measure) {
+    // Fonts that come late have other widths; no chart has asked yet, so that this hears of it before any of them.
+    if (!listens) document.fonts?.addEventListener('loadingdone', () => measures.clear())
+    listens = true
+    measure = rememberWidths(measureIn(family))
+    measures.set(family, measure)
+  }
+  return measure
+}
+
+function measureIn(family: string): Measure {
   return (text: string, { size, weight }: Font) => {
     context ??= document.createElement('canvas').getContext('2d')
     if (!context) return text.length * size * 0.56

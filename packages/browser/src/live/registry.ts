@@ -17,11 +17,15 @@ export interface Member {
   /** The width of its picture, in pixels, and the room that it needs beside its plot. */
   readonly width: number
   readonly insets: Insets | undefined
+  /** Whether it explains what another chart is about. */
+  readonly explains: boolean
   /** Charts have come, gone or changed. */
   neighboursChanged(): void
 }
 
 const members = new Set<Member>()
+/** Those to whom others matter: a thousand charts that have nothing to do with each other need not hear of each other. */
+const minding = new Set<Member>()
 
 export function join(member: Member): void {
   members.add(member)
@@ -30,12 +34,15 @@ export function join(member: Member): void {
 
 export function leave(member: Member): void {
   members.delete(member)
+  minding.delete(member)
   tellAll(member)
 }
 
-/** Tells all others that a member is not what it was. */
+/** Tells all others to whom it matters that a member is not what it was. */
 export function tellAll(from: Member): void {
-  for (const member of [...members]) if (member !== from) member.neighboursChanged()
+  if (members.has(from) && (from.explains || from.shared.size > 0)) minding.add(from)
+  else minding.delete(from)
+  for (const member of [...minding]) if (member !== from) member.neighboursChanged()
 }
 
 export const byId = (id: string): Member | undefined => [...members].find(member => member.id === id)

@@ -1,6 +1,8 @@
 import { type Context2D, paintCanvas, type Scene, type Theme, type Tongue } from '@dapplo/core/small'
 import { hiddenStyle } from './hidden.ts'
 import { Images } from './images.ts'
+import { Nearness } from './near.ts'
+import { soon } from './rooms.ts'
 
 let count = 0
 
@@ -177,7 +179,7 @@ export class Stage {
     under.append(...below)
     this.outer.append(under)
     // The room of the chart grows by what stands under it, so that it lies over nothing else on the page.
-    const rooms = [this.outer, this.outer.parentElement!].map(({ style }) => ({
+    const rooms = [this.outer, this.container].map(({ style }) => ({
       style,
       height: style.height,
     }))
@@ -227,38 +229,87 @@ export class Stage {
     }
   }
 
-  /** The room that the container gives, in pixels. */
-  size(): { width: number; height: number } {
+  /** What was seen of the container and not yet taken. */
+  private seen: { width: number; own: number; above: number } | undefined
+  /** The container's content as it was when it was taken last. */
+  private taken: { width: number; height: number } | undefined
+
+  /** Measured without the chart itself, or a container that grows with its content would keep the height it once had. */
+  letGo(): void {
+    if (this.outer.parentNode === this.container) this.outer.style.height = '0'
+    for (const element of this.standIn) (element as HTMLElement).style.display = 'none'
+  }
+
+  look(): void {
     const style = getComputedStyle(this.container)
     const inner = (
       sum: number,
       ...names: ('paddingLeft' | 'paddingRight' | 'paddingTop' | 'paddingBottom')[]
     ) => sum - names.reduce((all, name) => all + (Number.parseFloat(style[name]) || 0), 0)
-    const width = inner(this.container.clientWidth, 'paddingLeft', 'paddingRight') || 600
-    // Measured without the chart itself, or a container that grows with its content would keep the height it once had.
-    const before = this.outer.style.height
-    this.outer.style.height = '0'
-    for (const element of this.standIn) (element as HTMLElement).style.display = 'none'
-    const own = inner(this.container.clientHeight, 'paddingTop', 'paddingBottom')
+    this.seen = {
+      width: inner(this.container.clientWidth, 'paddingLeft', 'paddingRight') || 600,
+      own: inner(this.container.clientHeight, 'paddingTop', 'paddingBottom'),
+      above: (this.controls?.offsetHeight ?? 0) + (this.foot?.offsetHeight ?? 0),
+    }
+  }
+
+  /** Whether an observed size is the one that was taken; what stands beside the plate has its height only on the page. */
+  knows({ contentRect: { width, height } }: ResizeObserverEntry): boolean {
+    const { taken } = this
+    const beside = this.controls || this.foot
+    return (
+      taken !== undefined &&
+      !beside &&
+      Math.abs(width - taken.width) < 1 &&
+      Math.abs(height - taken.height) < 1
+    )
+  }
+
+  /** The room that the container gives, in pixels. */
+  size(): { width: number; height: number } {
+    if (!this.seen) {
+      this.letGo()
+      this.look()
+    }
+    const { width, own, above } = this.seen!
+    this.seen = undefined
     for (const element of this.standIn) (element as HTMLElement).style.display = ''
-    this.outer.style.height = before
-    const above = (this.controls?.offsetHeight ?? 0) + (this.foot?.offsetHeight ?? 0)
     const height = own > 1 ? own : (this.fallbackHeight ?? Math.max(200, Math.round(width * 0.6))) + above
     this.outer.style.height = own > 1 ? '100%' : `${height}px`
     const plate = Math.max(1, height - above)
     this.root.style.height = `${plate}px`
+    this.taken = { width, height }
     return { width, height: plate }
   }
 
   paint(scene: Scene, density: number): void {
-    fit(this.base, scene, density)
-    const context = this.base.getContext('2d')
     this.painted = { scene, density }
-    if (context) paintCanvas(scene, context as unknown as Context2D, density, this.surroundings)
-    if (this.outer.parentNode !== this.container) {
-      this.container.replaceChildren(this.outer)
-      this.standIn = []
-    }
+    this.near ??= new Nearness(this.container, this.container.getBoundingClientRect())
+    this.near.paintSoon(() => {
+      fit(this.base, scene, density)
+      const context = this.base.getContext('2d')
+      if (context) paintCanvas(scene, context as unknown as Context2D, density, this.surroundings)
+    })
+    if (this.outer.parentNode === this.container || this.entering) return
+    this.entering = true
+    soon(() => this.enter())
+  }
+
+  private near: Nearness | undefined
+
+  /** Has every picture painted, also far from the window, until the returned function is called. */
+  holdPainted(): () => void {
+    return this.near?.hold() ?? (() => {})
+  }
+
+  private entering = false
+
+  /** Takes the place of what the container held. */
+  private enter(): void {
+    this.entering = false
+    if (!this.painted) return
+    this.container.replaceChildren(this.outer)
+    this.standIn = []
   }
 
   /** The upper canvas, cleared, in the scene's size, and as fine as the lower one. */
@@ -296,6 +347,7 @@ export class Stage {
 
   remove(): void {
     this.painted = undefined
+    this.near?.leave()
     this.outer.remove()
   }
 }

@@ -15,7 +15,14 @@ export const saving: Part = {
         measure: view.frame.value.measure,
       })
     can.csv = csvOf
-    can.film = options => record(can.playing, stage.canvas, () => live.moving, options)
+    can.film = async options => {
+      const release = stage.holdPainted()
+      try {
+        return await record(can.playing, stage.canvas, () => live.moving, options)
+      } finally {
+        release()
+      }
+    }
     return {}
   },
 }
