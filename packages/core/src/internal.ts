@@ -30,6 +30,7 @@ export {
   type Question,
   type Shaper,
 } from './table/group/question.ts'
+export { followersOf } from './table/live/followers.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
 export { firstFont, fontsOf } from './theme/house.ts'
 export { rememberWidths } from './theme/text-width.ts'

@@ -3,6 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
 import { splitCsv } from './csv.ts'
+import { splitPlain } from './plain-csv.ts'
 
 const cell = fc.oneof(
   fc.string({ maxLength: 10 }),
@@ -33,6 +34,41 @@ describe('CSV', () => {
         },
       ),
     )
+  })
+
+  test('that the quick parser takes is what the careful one reads', () => {
+    const token = fc.constantFrom('a', '12', '', ' ', ';', ',', ',', ',', '\n', '\n', '\r\n', '\r', '"x"')
+    const line = fc.array(fc.constantFrom('a', '12', '', ' '), { minLength: 3, maxLength: 3 })
+    const tidy = fc
+      .tuple(
+        fc.array(line, { minLength: 1, maxLength: 8 }),
+        fc.constantFrom('\n', '\r\n'),
+        fc.constantFrom('', '\n'),
+      )
+      .map(([lines, end, last]) => ['x,y,z', ...lines.map(cells => cells.join())].join(end) + last)
+    const wild = fc.array(token, { maxLength: 40 }).map(tokens => tokens.join(''))
+    let taken = 0
+    fc.assert(
+      fc.property(fc.oneof(tidy, wild), text => {
+        const plain = splitPlain(text, ',')
+        if (!plain) return
+        taken++
+        const careful = splitCsv(text, { separator: ',' })
+        expect(plain.columns).toEqual(careful.columns)
+        expect(careful.lineOf(careful.columns[0].length - 1)).toBe(careful.columns[0].length + 1)
+      }),
+      { numRuns: 2000 },
+    )
+    expect(taken).toBeGreaterThan(500)
+    // Long texts are taken so, with the same names and the same errors.
+    const long = (last: string) => `a, b ,a\n${'1,2,3\n'.repeat(3000)}${last}`
+    expect(splitPlain(long('4,5,6'), ',')).toBeDefined()
+    expect(splitCsv(long('4,5,6')).names).toEqual(['a', 'b', 'a (2)'])
+    expect(splitCsv(long('4,5,6')).columns[2].slice(-2)).toEqual(['3', '6'])
+    for (const odd of ['4,5', '4,5,6,7', '4,5\n6,7,8,9'])
+      expect(() => splitCsv(long(odd))).toThrow(
+        expect.objectContaining({ code: 'ragged-row', message: expect.stringContaining('Line 3002') }),
+      )
   })
 
   test('read in parts is the same table', async () => {

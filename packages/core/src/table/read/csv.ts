@@ -1,5 +1,6 @@
 import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
+import { splitPlain } from './plain-csv.ts'
 
 /** How CSV text is read. */
 export interface CsvOptions {
@@ -22,7 +23,15 @@ export interface CsvCells {
 /** Splits CSV text (RFC 4180; a leading byte-order mark is skipped) into columns of texts. */
 export function splitCsv(text: string, options: CsvOptions = {}): CsvCells {
   const source = options.source ?? 'the CSV text'
-  const parsed = Papa.parse<string[]>(text.charCodeAt(0) === 0xfeff ? text.slice(1) : text, {
+  const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
+  const plain = bare.length > LONG ? splitPlain(bare, options.separator ?? separatorOf(bare)) : undefined
+  if (plain)
+    return {
+      names: headerNames(plain.header, source),
+      columns: plain.columns,
+      lineOf: row => row + 2,
+    }
+  const parsed = Papa.parse<string[]>(bare, {
     delimiter: options.separator ?? '',
     header: false,
     skipEmptyLines: false,
@@ -38,6 +47,19 @@ export function splitCsv(text: string, options: CsvOptions = {}): CsvCells {
     )
   }
   return gatherCsv(lines, options)
+}
+
+/** Texts of so many characters are worth a look whether they are plain. */
+const LONG = 10_000
+
+/** What separates cells, as far as the first lines tell. */
+function separatorOf(text: string): string {
+  const end = text.indexOf('\n', LONG)
+  return Papa.parse(end < 0 ? text : text.slice(0, end), {
+    delimiter: '',
+    header: false,
+    skipEmptyLines: false,
+  }).meta.delimiter
 }
 
 /** Lines of cells as columns, with the names that the first line gives. */
