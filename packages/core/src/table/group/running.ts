@@ -39,6 +39,24 @@ function begin(how: How, { column, ofRow, count }: RunningRows): Running {
   return new Percentiles(column!, how === 'median' ? 0.5 : shareOfPercentile(how)!)
 }
 
+/** Adds up whole numbers, which leave no rest, to the first that is none or is missing; returns its row. */
+function wholesOf(
+  values: ArrayLike<number>,
+  ofRow: Int32Array,
+  sums: Float64Array,
+  present: Float64Array,
+): number {
+  let row = 0
+  for (; row < ofRow.length; row++) {
+    const value = values[row]
+    if ((value | 0) !== value) break
+    const group = ofRow[row]
+    sums[group] += value
+    present[group]++
+  }
+  return row
+}
+
 /** A longer copy where there is no room for a group. */
 function roomFor(values: Float64Array, group: number): Float64Array {
   if (group < values.length) return values
@@ -92,7 +110,9 @@ class Sums implements Running {
     const { sums, rests, present } = this
     const { cells } = this.column
     const values = cells.type === 'text' ? cells.codes : cells.values
-    for (let row = 0; row < ofRow.length; row++) {
+    // Up to the first fraction sums are exact as they are.
+    let row = wholesOf(values, ofRow, sums, present)
+    for (; row < ofRow.length; row++) {
       const value = values[row]
       if (value !== value) continue
       const group = ofRow[row]
