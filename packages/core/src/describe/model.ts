@@ -121,6 +121,16 @@ export interface DrawInput<Options = any> {
 /** What decides how far shapes reach, beside their values; `time`: whether x is one. */
 export type Reach<Options = any> = Pick<DrawInput<Options>, 'options' | 'between'> & { time: boolean }
 
+/** A mark near a point. */
+export interface NearMark {
+  mark: number
+  /** Where it stands, in pixels. */
+  x: number
+  y: number
+  /** Pixels from the point, squared. */
+  far: number
+}
+
 /** A kind of drawing. Built-in kinds are declared just as a user's own. */
 export interface Kind<Options = any> {
   name: string
@@ -170,6 +180,14 @@ export interface Kind<Options = any> {
     plot: Box,
     density: number,
   ) => Pixels
+  /** Finds the mark nearest to a point, in pixels, among very many, for kinds whose marks stand anywhere. */
+  nearest?: (
+    marks: Marks,
+    memory: Map<string, unknown>,
+    x: PositionScale,
+    y: PositionScale,
+    at: { x: number; y: number },
+  ) => NearMark | undefined
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */

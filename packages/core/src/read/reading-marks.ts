@@ -1,11 +1,12 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import { shareTexts } from '../bind/values.ts'
+import type { NearMark } from '../describe/model.ts'
 import { remember } from '../describe/remember.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
+import { nearestMark } from './nearest-mark.ts'
 import { furtherValues, type Place, placeText, type Reading, textOf, valueAt } from './reading-texts.ts'
-import { standsOf } from './stands.ts'
 
 /** The cell nearest to the pointer: its place as heading, its value as the row. */
 export function readCell(
@@ -69,19 +70,10 @@ export function readPoint(
   x: number,
   y: number,
 ): Reading | undefined {
-  let best: { drawing: BoundDrawing; mark: number; x: number; y: number } | undefined
-  let least = Number.POSITIVE_INFINITY
+  let best: (NearMark & { drawing: BoundDrawing }) | undefined
   for (const drawing of drawn) {
-    const stands = standsOf(composition, drawing)
-    for (let mark = 0; mark < drawing.marks.length; mark++) {
-      const px = stands.x(mark)
-      const py = stands.y(mark)
-      const far = (px - x) ** 2 + (py - y) ** 2
-      if (far < least) {
-        least = far
-        best = { drawing, mark, x: px, y: py }
-      }
-    }
+    const found = nearestMark(composition, drawing, x, y)
+    if (found && !(best && best.far <= found.far)) best = { ...found, drawing }
   }
   if (!best) return undefined
   const { drawing, mark } = best

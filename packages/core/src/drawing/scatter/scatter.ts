@@ -5,6 +5,7 @@ import type { Discs } from '../../scene/scene.ts'
 import { paintOf } from '../paint-of.ts'
 import { moveToSlots } from '../slots.ts'
 import { CROWD, densityOf } from './density.ts'
+import { nearestByIndex } from './nearest.ts'
 
 const RADIUS = 3.5
 /** Points are solid as long as they cover no more than this share of the plot. */
@@ -32,6 +33,7 @@ export const scatter = kind({
   arrange: 'overlap',
   arranges: ['side', 'overlap'],
   crowd: densityOf,
+  nearest: nearestByIndex,
   draw({ id, marks, x, y, plot, style, theme, largest, density, slots }) {
     const count = marks.length
     if (count > CROWD && !slots && !marks.size && !formsOf(marks) && style.size === undefined)

@@ -1,0 +1,170 @@
+// What people see in a browser: frames of a drag and of a glide beside those of a bare page that fills as many pixels, and
+// how long many charts take to stand on a page.
+process.argv.push('--browser')
+const { findChromium } = await import('../scripts/setup.mjs')
+
+import { mkdtempSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import { ratio } from './measure.mjs'
+
+const { chromium } = await import('playwright-core')
+const { build, preview } = await import('vite')
+const root = fileURLToPath(new URL('../examples/gallery', import.meta.url))
+const outDir = mkdtempSync(join(tmpdir(), 'dapplo-bench-'))
+await build({ root, logLevel: 'error', build: { outDir, emptyOutDir: true } })
+const server = await preview({ root, logLevel: 'error', build: { outDir }, preview: { port: 0 } })
+const browser = await chromium.launch({ executablePath: findChromium() })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+
+async function open() {
+  await page.goto(server.resolvedUrls.local[0])
+  await page.waitForSelector('.dapplo canvas', { state: 'attached' })
+  await page.evaluate(() => {
+    window.live?.destroy()
+    for (const live of window.charts ?? []) live.destroy()
+    document.body.innerHTML = ''
+    document.body.style.cssText =
+      'margin:0;display:grid;grid-template-columns:1fr 1fr;gap:8px;background:white'
+  })
+  await rest()
+}
+
+/** Lets the page come to rest, so that what went before is no part of what is measured. */
+const rest = () => page.waitForTimeout(800)
+
+/** The time that 95 of 100 frames stay below, in milliseconds. */
+const slow = times => {
+  const gaps = times.slice(1).map((time, i) => time - times[i])
+  return gaps.sort((a, b) => a - b)[Math.floor(gaps.length * 0.95)]
+}
+const frames = act => `new Promise(done => {
+  const times = []
+  const act = ${act}
+  const go = now => { times.push(now); act(times.length) ? requestAnimationFrame(go) : done(times) }
+  requestAnimationFrame(go)
+})`
+
+await open()
+const bare = slow(
+  await page.evaluate(`(() => {
+    const contexts = Array.from({ length: 4 }, () => {
+      const canvas = Object.assign(document.createElement('canvas'), { width: 632, height: 390 })
+      document.body.append(canvas)
+      return canvas.getContext('2d')
+    })
+    return ${frames(`n => {
+      for (const context of contexts) {
+        context.fillStyle = n % 2 ? '#fdfcf9' : '#fcfdf9'
+        context.fillRect(0, 0, 632, 390)
+      }
+      return n < 120
+    }`)}
+  })()`),
+)
+
+for (const rows of [20_000, 100_000]) {
+  await open()
+  await page.evaluate(rows => {
+    const { chart, mount, table } = window.dapplo
+    const routes = ['North Sound', 'Gannet Bay', 'Tern Point', 'Outer Skerries', 'Kelp Narrows']
+    const sailings = table({
+      departed: Array.from({ length: rows }, (_, i) => new Date(Date.UTC(2023, 0, 1) + i * 900_000)),
+      route: Array.from({ length: rows }, (_, i) => routes[(i * 7) % 5]),
+      wind: Float64Array.from({ length: rows }, (_, i) => ((i * 7919) % 997) / 20),
+      delay: Float64Array.from({ length: rows }, (_, i) => ((i * 104_729) % 991) / 25),
+    })
+    const put = description => {
+      const place = document.body.appendChild(document.createElement('div'))
+      place.style.height = '390px'
+      return mount(chart(sailings, { motion: false, ...description }), place)
+    }
+    window.charts = [
+      put({ draw: 'scatter', x: 'wind', y: 'delay', select: 'box' }),
+      put({
+        draw: 'heatmap',
+        x: 'hour of day of departed',
+        y: 'weekday of departed',
+        color: 'count',
+        respond: 'narrow',
+      }),
+      put({ draw: 'bar', x: 'route', y: 'mean of delay', respond: 'narrow' }),
+      put({ draw: 'bar', x: 'month of departed', y: 'count', respond: 'narrow' }),
+    ]
+    window.times = []
+    const go = now => {
+      window.times.push(now)
+      requestAnimationFrame(go)
+    }
+    requestAnimationFrame(go)
+  }, rows)
+  await rest()
+  await page.mouse.move(120, 100)
+  await page.mouse.down()
+  await page.evaluate(() => {
+    window.times.length = 0
+  })
+  for (let i = 0; i < 120; i++) await page.mouse.move(150 + i * 3, 110 + i * 1.5)
+  const times = await page.evaluate(() => window.times.slice())
+  await page.mouse.up()
+  ratio(
+    `a frame of a box over ${rows.toLocaleString('en')} points in four charts on a page`,
+    slow(times),
+    bare,
+    2,
+  )
+}
+
+await open()
+const glide = await page.evaluate(`(() => {
+  const { chart, mount, table } = window.dapplo
+  const routes = ['North Sound', 'Gannet Bay', 'Tern Point', 'Outer Skerries', 'Kelp Narrows']
+  const make = k => routes.flatMap((route, r) => Array.from({ length: 1000 }, (_, i) => ({
+    day: new Date(Date.UTC(2023, 0, 1 + i)), route, passengers: 100 + 40 * r + 30 * Math.sin(i / 40 + k + r) + ((i * 37 + k * 11) % 17),
+  })))
+  const rows = table(make(0))
+  const place = document.body.appendChild(document.createElement('div'))
+  place.style.cssText = 'width:1000px;height:500px'
+  const live = mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', color: 'route', motion: { duration: 900 } }), place)
+  return new Promise(done => setTimeout(done, 1800)).then(() => {
+    rows.replace(make(1))
+    return ${frames('n => n < 5 || live.moving')}
+  })
+})()`)
+ratio('a frame of 5 lines of 1,000 days gliding on a page', slow(glide), bare, 1)
+
+await open()
+const many = await page.evaluate(
+  () =>
+    new Promise(done => {
+      const { chart, mount, table } = window.dapplo
+      const COUNT = 200
+      const tables = Array.from({ length: COUNT }, (_, k) =>
+        table(
+          Array.from({ length: 30 }, (_, i) => ({
+            day: new Date(Date.UTC(2024, 0, 1 + i)),
+            passengers: 50 + ((i * 37 + k * 13) % 60),
+          })),
+        ),
+      )
+      const places = tables.map(() => {
+        const place = document.body.appendChild(document.createElement('div'))
+        place.style.height = '140px'
+        return place
+      })
+      const start = performance.now()
+      tables.forEach((rows, i) => {
+        mount(
+          chart(rows, { draw: i % 2 ? 'bar' : 'line', x: 'day', y: 'passengers', motion: false }),
+          places[i],
+        )
+      })
+      requestAnimationFrame(() => setTimeout(() => done((performance.now() - start) / COUNT)))
+    }),
+)
+ratio('each of 200 small charts on a page, by milliseconds', many, 1, 3)
+
+await browser.close()
+server.httpServer.close()
+rmSync(outDir, { recursive: true })
