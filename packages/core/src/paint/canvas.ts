@@ -14,6 +14,7 @@ import {
   type Segments,
   type Wedges,
 } from '../scene/scene.ts'
+import { isTranslucent } from '../theme/contrast.ts'
 import { traceBands } from './bands.ts'
 import type { Bitmap, Context2D, Pictures, Surroundings } from './context.ts'
 import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching.ts'
@@ -189,6 +190,9 @@ function paintPixels(batch: Pixels, context: Context2D, bitmap: Bitmap | undefin
   context.globalAlpha = 1
 }
 
+/** Vertices that are stroked in one go. */
+const STRETCH = 24
+
 function paintLines(batch: Lines, context: Context2D): void {
   const { x, y, starts, width, dash, names, color, colors, alpha } = batch
   context.lineJoin = 'round'
@@ -199,10 +203,18 @@ function paintLines(batch: Lines, context: Context2D): void {
     context.lineWidth = width[line]
     const dashes = dash[line]
     if (dashes?.length) context.setLineDash([...dashes])
-    context.beginPath()
-    if (batch.smooth) traceCurve(x, y, starts[line], starts[line + 1], context)
-    else traceLine(x, y, starts[line], starts[line + 1], context)
-    context.stroke()
+    const [start, end] = [starts[line], starts[line + 1]]
+    // Long strokes take more than their share of time; where nothing shows through, they are drawn in short ones.
+    const solid = context.globalAlpha === 1 && !isTranslucent(colors[color[line]])
+    const stretch = solid && !dashes?.length && !batch.smooth ? STRETCH : end - start
+    for (let from = start; from < end; from += stretch) {
+      context.beginPath()
+      // From the vertex before, so that they join as in one.
+      const first = Math.max(start, from - 2)
+      if (batch.smooth) traceCurve(x, y, start, end, context)
+      else traceLine(x, y, first, Math.min(end, from + stretch), context)
+      context.stroke()
+    }
     if (dashes?.length) context.setLineDash([])
   }
   context.globalAlpha = 1
