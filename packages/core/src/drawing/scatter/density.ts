@@ -2,6 +2,7 @@ import type { Marks } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box, Pixels } from '../../scene/scene.ts'
 import { readColor } from '../../theme/contrast.ts'
+import { inSpace, stretchesWithin } from './in-space.ts'
 
 /** From this many points on, a picture of how many lie where says more than discs on top of each other. */
 export const CROWD = 20_000
@@ -22,11 +23,13 @@ export function densityOf(
   y: PositionScale,
   plot: Box,
   density: number,
+  memory?: Map<string, unknown>,
 ): Pixels {
   const columns = Math.max(1, Math.round(plot.width * density))
   const rows = Math.max(1, Math.round(plot.height * density))
   const { inks, inkOf } = inksOf(paint)
-  const grids = countAll(marks, inkOf, inks.length, x, y, plot, columns, rows)
+  const points = pointsOf(marks, inkOf, inks.length > 1, x, y, plot, memory)
+  const grids = countAll(points, inks.length, x, y, plot, columns, rows)
   const dot = Math.max(1, Math.round(1.6 * density))
   const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
   const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
@@ -115,10 +118,41 @@ function mixedInks(
   }
 }
 
-/** Points at each picture element, for each colour that occurs. Those on the last edge count to the last element. */
-function countAll(
+/** What is counted: places, the colour of each, and which stretches of them can be in view. */
+interface Points {
+  xs: Float64Array
+  ys: Float64Array
+  color: Uint16Array
+  stretches: readonly (readonly [from: number, to: number])[]
+}
+
+function pointsOf(
   marks: Marks,
   color: Uint16Array,
+  colored: boolean,
+  x: PositionScale,
+  y: PositionScale,
+  plot: Box,
+  memory: Map<string, unknown> | undefined,
+): Points {
+  const space = memory && inSpace(marks, memory)
+  if (!space) return { xs: marks.x.at, ys: marks.y.at, color, stretches: [[0, marks.length]] }
+  const ends = (scale: PositionScale, start: number, length: number): [number, number] => {
+    const [a, b] = [scale.invert(start), scale.invert(start + length)]
+    return [Math.min(a, b), Math.max(a, b)]
+  }
+  const { mark } = space
+  return {
+    xs: space.x,
+    ys: space.y,
+    color: colored ? Uint16Array.from(mark, i => color[i]) : color,
+    stretches: stretchesWithin(space, ends(x, plot.x, plot.width), ends(y, plot.y, plot.height)),
+  }
+}
+
+/** Points at each picture element, for each colour that occurs. Those on the last edge count to the last element. */
+function countAll(
+  { xs, ys, color, stretches }: Points,
   colors: number,
   x: PositionScale,
   y: PositionScale,
@@ -129,31 +163,29 @@ function countAll(
   const grids: (Uint32Array | undefined)[] = Array.from({ length: colors }, () => undefined)
   const toColumn = pixelOf(x, plot.x, columns / plot.width)
   const toRow = pixelOf(y, plot.y, rows / plot.height)
-  const { length } = marks
-  const xs = marks.x.at
-  const ys = marks.y.at
   const grid = (c: number) => (grids[c] ??= new Uint32Array(columns * rows))
   const counts = colors === 1 ? grid(0) : undefined
-  if (toColumn.straight && toRow.straight) {
-    // The common case without a call for each point.
-    const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
-    for (let i = 0; i < length; i++) {
-      const column = Math.floor(xs[i] * xf + xo)
-      const row = Math.floor(ys[i] * yf + yo)
+  const straight = toColumn.straight && toRow.straight
+  const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
+  for (const [from, to] of stretches) {
+    if (counts && straight) {
+      // The common case without a call for each point.
+      for (let i = from; i < to; i++) {
+        const column = Math.floor(xs[i] * xf + xo)
+        const row = Math.floor(ys[i] * yf + yo)
+        if (column >= 0 && column <= columns && row >= 0 && row <= rows)
+          counts[(row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)]++
+      }
+      continue
+    }
+    for (let i = from; i < to; i++) {
+      const column = Math.floor(straight ? xs[i] * xf + xo : toColumn.map(xs[i]))
+      const row = Math.floor(straight ? ys[i] * yf + yo : toRow.map(ys[i]))
       if (column >= 0 && column <= columns && row >= 0 && row <= rows)
         (counts ?? grid(color[i]))[
           (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
         ]++
     }
-    return grids
-  }
-  for (let i = 0; i < length; i++) {
-    const column = Math.floor(toColumn.map(xs[i]))
-    const row = Math.floor(toRow.map(ys[i]))
-    if (column >= 0 && column <= columns && row >= 0 && row <= rows)
-      (counts ?? grid(color[i]))[
-        (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
-      ]++
   }
   return grids
 }

@@ -34,10 +34,10 @@ export const scatter = kind({
   arranges: ['side', 'overlap'],
   crowd: densityOf,
   nearest: nearestByIndex,
-  draw({ id, marks, x, y, plot, style, theme, largest, density, slots }) {
+  draw({ id, marks, x, y, plot, style, theme, largest, density, slots, memory }) {
     const count = marks.length
     if (count > CROWD && !slots && !marks.size && !formsOf(marks) && style.size === undefined)
-      return [densityOf(`${id}/density`, marks, paintOf(marks, style), x, y, plot, density)]
+      return [densityOf(`${id}/density`, marks, paintOf(marks, style), x, y, plot, density, memory)]
     const px = new Float32Array(count)
     const py = new Float32Array(count)
     for (let i = 0; i < count; i++) {

@@ -1,0 +1,48 @@
+import fc from 'fast-check'
+import { expect, test } from 'vitest'
+import { chart, type Pixels, table } from '../../index.ts'
+import { View } from '../../internal.ts'
+import { measureInter } from '../../theme/text-width.ts'
+import { inSpace } from './in-space.ts'
+
+const COUNT = 25_000
+const points = table({
+  wind: Float64Array.from({ length: COUNT }, (_, i) => ((i * 7919) % 9973) / 100 + 0.1),
+  delay: Float64Array.from({ length: COUNT }, (_, i) =>
+    i % 400 === 0 ? Number.NaN : ((i * 104_729) % 997) / 10 + 0.5,
+  ),
+  vessel: Array.from({ length: COUNT }, (_, i) => ['Fulmar', 'Dunlin', 'Petrel'][(i >> 2) % 3]),
+})
+const frame = { width: 500, height: 320, measure: measureInter }
+
+test.each([
+  ['of one colour', {}],
+  ['of several colours', { color: 'vessel' }],
+  ['on a logarithmic scale', { color: 'vessel', scales: { x: { kind: 'log' } } }],
+] as const)(
+  'very many points %s look the same while a person zooms as in a picture of their own',
+  (_, more) => {
+    const description = { draw: 'scatter', x: 'wind', y: 'delay', ...more } as const
+    const view = new View(chart(points, description), {}, frame)
+    const cloud = (of: View) =>
+      Buffer.from(of.scene.batches.find((batch): batch is Pixels => batch.kind === 'pixels')!.rgba)
+    const inView = fc.tuple(fc.integer({ min: 1, max: 90 }), fc.integer({ min: 2, max: 60 }))
+    void view.scene
+    fc.assert(
+      fc.property(inView, inView, ([x, wide], [y, high]) => {
+        const zoom = { x: [x, x + wide] as [number, number], y: [y, y + high] as [number, number] }
+        view.state.value = { zoom }
+        expect(
+          Buffer.compare(cloud(view), cloud(new View(chart(points, description), { zoom }, frame))),
+        ).toBe(0)
+      }),
+      { numRuns: 25 },
+    )
+    const [pane] = view.composition.value.panes
+    const { marks, memory } = pane.bound.drawings[0]
+    const space = inSpace(marks, memory)!
+    // Every point that stands somewhere is there once.
+    expect(space.mark.length).toBe(COUNT - Math.ceil(COUNT / 400))
+    expect(new Set(space.mark).size).toBe(space.mark.length)
+  },
+)
