@@ -69,13 +69,14 @@ function said(shaped: Shaped) {
   return { values, keys: marks.map(shaped.keyOf), rows: marks.map(mark => Array.from(shaped.rowsOf(mark))) }
 }
 
-const asked = (of: Table, [x, y, color]: readonly string[]) => {
+const asked = (of: Table, [x, y, color]: readonly string[], conditions = false) => {
   const roles = new Map([
     ['x', readPhrase(x, of, 'x')],
     ['y', readPhrase(y, of, 'y')],
     ...(color ? [['color', readPhrase(color, of, 'color')] as const] : []),
   ])
-  return said(askColumns(of, { roles, order: 'x' }))
+  const where = conditions ? { load: { from: 0 }, route: { not: 'Gannet Bay' } } : undefined
+  return said(askColumns(of, { roles, order: 'x', where }))
 }
 const columnsOf = (of: Table) =>
   ['departed', 'load'].map(name => {
@@ -98,7 +99,8 @@ test('groups that follow the rows are those of a fresh table, after any history'
         const check = () => {
           const fresh = table<Sailing>(live.rows(), options)
           for (const phrases of PHRASES)
-            expect(asked(live, phrases), phrases.join()).toEqual(asked(fresh, phrases))
+            for (const some of [false, true])
+              expect(asked(live, phrases, some), phrases.join()).toEqual(asked(fresh, phrases, some))
           expect(columnsOf(live)).toEqual(columnsOf(fresh))
           for (const name of ['departed', 'load'])
             expect(live.column(name)!.extent).toEqual(extentOf(live.column(name)!.cells))
@@ -115,7 +117,7 @@ test('groups that follow the rows are those of a fresh table, after any history'
         }
       },
     ),
-    { numRuns: 40 },
+    { numRuns: 25 },
   )
 })
 
@@ -131,6 +133,8 @@ test('a changed row costs its groups: nothing passes over all rows, and what nob
   const name = `groups ${meaningKey(readPhrase('route', live, 'x'))}`
   const follower = followersOf(live).find<any>(name)!
   expect(follower).toBeDefined()
+  // The first change counts the groups.
+  live.put([{ id: 1, departed: null, route: 'Gannet Bay', load: 50 }])
   let passes = 0
   const { ofRow } = follower
   Object.defineProperty(follower, 'ofRow', {

@@ -7,6 +7,7 @@ import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { type Groups, groupRows } from './group.ts'
 import { type Running, running } from './running.ts'
+import type { Within } from './where.ts'
 
 /** One value that rows are grouped by. */
 interface GroupedBy {
@@ -15,13 +16,17 @@ interface GroupedBy {
 }
 
 /**
- * The groups of all rows of a table, brought up to date as single rows come, change and age, so that what is asked again
+ * The groups of a table's rows, of all or of those that meet conditions, brought up to date as single rows come, change and age, so that what is asked again
  * costs what has changed. Undefined where they cannot be followed, as bins whose edges hang on all values.
  */
-export function liveGroups(table: Table, grouped: readonly Meaning[]): LiveGroups | undefined {
+export function liveGroups(
+  table: Table,
+  grouped: readonly Meaning[],
+  within: Within | undefined,
+): LiveGroups | undefined {
   if (grouped.some(({ is }) => is === 'bins')) return undefined
   const followers = followersOf(table)
-  const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}`
+  const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}${within ? ` within ${within.name}` : ''}`
   const known = followers.find<LiveGroups>(name)
   if (known?.holds) return known
   const by = grouped.map(meaning => {
@@ -29,7 +34,7 @@ export function liveGroups(table: Table, grouped: readonly Meaning[]): LiveGroup
     return { column, encoded: encode(meaning, column) }
   })
   if (by.some(({ encoded }) => !encoded.codeOf)) return undefined
-  const live = new LiveGroups(table.length, by)
+  const live = new LiveGroups(table.length, by, within)
   followers.set(name, live)
   return live
 }
@@ -55,11 +60,21 @@ export class LiveGroups implements RowFollower {
   /** The groups as they were found; undefined once something has changed. */
   private found: Groups | undefined
 
-  constructor(length: number, by: readonly GroupedBy[]) {
+  private readonly within: Within | undefined
+
+  constructor(length: number, by: readonly GroupedBy[], within: Within | undefined) {
     this.by = by
+    this.within = within
     this.encodings = by.map(({ encoded }) => encoded)
-    this.found = groupRows(this.encodings, length)
-    this.ofRow = new RowList(this.found.ofRow)
+    const rows = within?.rows()
+    const found = groupRows(this.encodings, length, rows)
+    this.found = found
+    let { ofRow } = found
+    if (rows) {
+      ofRow = new Int32Array(length).fill(-1)
+      for (let i = 0; i < rows.length; i++) ofRow[rows[i]] = found.ofRow[rows[i]]
+    }
+    this.ofRow = new RowList(ofRow)
   }
 
   /** Counts the groups, before the first change. */
@@ -72,8 +87,9 @@ export class LiveGroups implements RowFollower {
       sizes.push(0)
       firsts.push(0)
     }
-    const { ofRow } = found
+    const ofRow = this.ofRow.all
     for (let row = ofRow.length - 1; row >= 0; row--) {
+      if (ofRow[row] < 0) continue
       sizes[ofRow[row]]++
       firsts[ofRow[row]] = row
     }
@@ -87,13 +103,18 @@ export class LiveGroups implements RowFollower {
   leave(row: number): void {
     this.changed()
     const group = this.ofRow.get(row)
+    if (group < 0) return
     this.sizes[group]--
     if (this.firsts[group] === row + this.gone) this.headless.add(group)
     for (const summary of this.summaries.values()) summary.leave(group, row)
   }
 
-  enter(row: number): void {
+  enter(row: number, test = this.within?.test()): void {
     this.changed()
+    if (test && !test(row)) {
+      this.ofRow.set(row, -1)
+      return
+    }
     const group = this.groupOf(row)
     this.ofRow.set(row, group)
     const first = row + this.gone
@@ -106,9 +127,10 @@ export class LiveGroups implements RowFollower {
 
   append(first: number, count: number): void {
     this.changed()
+    const test = this.within?.test()
     for (let row = first; row < first + count; row++) {
-      this.ofRow.push(0)
-      this.enter(row)
+      this.ofRow.push(-1)
+      this.enter(row, test)
     }
   }
 
@@ -213,11 +235,11 @@ export class LiveGroups implements RowFollower {
     if (this.index) return this.index
     const ofRow = this.ofRow.all
     const starts = new Int32Array(this.sizes.length + 1)
-    for (let row = 0; row < ofRow.length; row++) starts[ofRow[row] + 1]++
+    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) starts[ofRow[row] + 1]++
     for (let group = 0; group < this.sizes.length; group++) starts[group + 1] += starts[group]
     const next = starts.slice(0, this.sizes.length)
-    const sorted = new Int32Array(ofRow.length)
-    for (let row = 0; row < ofRow.length; row++) sorted[next[ofRow[row]]++] = row
+    const sorted = new Int32Array(starts[this.sizes.length])
+    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) sorted[next[ofRow[row]]++] = row
     this.index = { starts, sorted }
     return this.index
   }

@@ -2,10 +2,10 @@ import type { RowTest } from '../live/selection.ts'
 import type { Table } from '../live/table.ts'
 import type { Meaning } from '../phrase/meaning.ts'
 import { type Shaped, type ShapeOptions, shape } from './shape.ts'
-import { type Conditions, rowsPassing, rowsWhere } from './where.ts'
+import { type Conditions, rowsPassing, rowsWhere, within } from './where.ts'
 
 /** What a drawing or a heading asks of a table: which of its rows, bound to what, gathered how. */
-export interface Question extends Omit<ShapeOptions, 'rows'> {
+export interface Question extends Omit<ShapeOptions, 'rows' | 'within'> {
   roles: ReadonlyMap<string, Meaning>
   where?: Conditions
   /** Where the conditions stand in the description, for messages. */
@@ -35,6 +35,9 @@ export const ask: Shaper = (table, question) => (shapers.get(table) ?? askColumn
 /** What a table's own columns answer. */
 export function askColumns(table: Table, question: Question): Shaped {
   const { roles, where, path = 'where', test, among, ...options } = question
+  // Groups of rows that meet plain conditions are followed as those of all rows are.
+  const followed = where && !test && !among ? within(table, where, path) : undefined
+  if (followed) return shape(table, roles, { ...options, within: followed })
   const rows = among ? rowsAmong(table, among) : rowsPassing(table, rowsWhere(table, where, path), test)
   return shape(table, roles, { ...options, rows })
 }

@@ -26,7 +26,11 @@ export interface RunningRows {
 export function running(how: How, rows: RunningRows): Running {
   const made = begin(how, rows)
   if (made instanceof Sums) made.takeAll(rows.ofRow.all)
-  else for (let row = 0; row < rows.ofRow.length; row++) made.enter(rows.ofRow.get(row), row)
+  else
+    for (let row = 0; row < rows.ofRow.length; row++) {
+      const group = rows.ofRow.get(row)
+      if (group >= 0) made.enter(group, row)
+    }
   return made
 }
 
@@ -51,6 +55,7 @@ function wholesOf(
     const value = values[row]
     if ((value | 0) !== value) break
     const group = ofRow[row]
+    if (group < 0) continue
     sums[group] += value
     present[group]++
   }
@@ -114,8 +119,8 @@ class Sums implements Running {
     let row = wholesOf(values, ofRow, sums, present)
     for (; row < ofRow.length; row++) {
       const value = values[row]
-      if (value !== value) continue
       const group = ofRow[row]
+      if (value !== value || group < 0) continue
       const before = sums[group]
       const sum = before + value
       const taken = sum - before

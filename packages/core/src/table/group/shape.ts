@@ -10,6 +10,7 @@ import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
 import { liveGroups } from './live-groups.ts'
 import { measureOf } from './measure.ts'
+import type { Within } from './where.ts'
 
 /** The values bound to one role, one per mark. */
 export interface RoleValues {
@@ -49,6 +50,8 @@ export interface ShapeOptions extends Kept {
   /** The role along which buckets without rows are filled and "so far" runs. */
   order?: string
   shareOf?: 'x' | 'whole'
+  /** Only rows that meet these conditions, in place of a list of them. */
+  within?: Within
 }
 
 /**
@@ -56,8 +59,12 @@ export interface ShapeOptions extends Kept {
  */
 export function shape(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions = {}): Shaped {
   const grouped = [...roles.values()].some(isMeasure)
-  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, options)
+  return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, listed(options))
 }
+
+/** The options with the rows that meet their conditions. */
+const listed = (options: ShapeOptions): ShapeOptions =>
+  options.within ? { ...options, rows: options.within.rows() } : options
 
 function columnOf(table: Table, meaning: Meaning): TableColumn | undefined {
   return 'column' in meaning && meaning.column !== undefined
@@ -205,9 +212,9 @@ function gathered(
   const some =
     options.rows !== undefined ||
     by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
-  const live = some ? undefined : liveGroups(table, grouped)
+  const live = some ? undefined : liveGroups(table, grouped, options.within)
   if (live) return { groups: live.now(), encodings: live.encodings }
   const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
-  const rows = some ? keepBest(table, by, measure, encodings, options) : undefined
+  const rows = keepBest(table, by, measure, encodings, listed(options))
   return { groups: groupRows(encodings, table.length, rows), encodings }
 }

@@ -49,6 +49,38 @@ export function rowsWhere(
   return Int32Array.from(rows)
 }
 
+/** Conditions that can be asked of single rows, as they change. */
+export interface Within {
+  /** The same for the same conditions. */
+  name: string
+  /** All rows that meet them. */
+  rows(): Int32Array
+  /** Whether a row meets them; valid until the next change. */
+  test(): (row: number) => boolean
+}
+
+/** Conditions on columns as they are; undefined for others, such as those on buckets, which are worked out for all rows. */
+export function within(table: Table, conditions: Conditions, path: string): Within | undefined {
+  const entries = Object.entries(conditions).filter(([, condition]) => condition !== undefined)
+  const columns = entries.map(([phrase, condition]) => {
+    const meaning = readPhrase(phrase, table, `${path}.${phrase}`)
+    return meaning.is === 'column'
+      ? { phrase, condition, column: table.needColumn(meaning.column, path) }
+      : undefined
+  })
+  if (columns.length === 0 || columns.some(own => own === undefined)) return undefined
+  return {
+    name: JSON.stringify(entries),
+    rows: () => rowsWhere(table, conditions, path)!,
+    test: () => {
+      const tests = columns.map(own =>
+        testOf(own!.column.cells, own!.condition, own!.column.zone, `${path}.${own!.phrase}`),
+      )
+      return row => tests.every(test => test(row))
+    },
+  }
+}
+
 /** The rows that pass a test, of these or of all. */
 export function rowsPassing(
   table: Table,
