@@ -75,11 +75,14 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
     throw new DapploError('renamed', `${issue.received} is called ${word}`, path, `Write respond: ${word}.`)
   throw new DapploError(
     'bad-description',
-    `${issue.received === 'undefined' ? 'Nothing' : issue.received} stands where ${expected(issue.expected)} belongs`,
+    `${received(issue.received)} stands where ${expected(issue.expected)} belongs`,
     path,
     'Correct it as the reference for chart descriptions says.',
   )
 }
+
+const received = (text: string): string =>
+  text === 'undefined' ? 'Nothing' : text === 'NaN' ? 'What is no number' : text
 
 const expected = (text: string | null) =>
   (text ?? 'something else')

@@ -25,6 +25,7 @@ import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
 import { bindAll, chartsOf, columnFindings, isSpread, splitOf, tablesOf, wordsOf } from './charts.ts'
 import { type Ends, Fits, widenedBy } from './fits.ts'
+import { Latest } from './latest.ts'
 import type { SplitsCharts } from './panes.ts'
 import { type Detail, Responses } from './responses.ts'
 import type { Spread } from './spread.ts'
@@ -73,6 +74,7 @@ export class View {
   /** By chart: where labels stood last, so that they do not jump from side to side as data change. */
   private sides = new WeakMap<Chart, LabelSides>()
   private readonly responses = new Responses(this)
+  private readonly dressing = new Latest<Theme>()
   private readonly answers: Answers
 
   constructor(chart: Chart | Spread, state: State, frame: Frame) {
@@ -104,9 +106,12 @@ export class View {
       const { theme: wish, house } = framed.value
       const { shown } = answers.now.value
       const { background } = (splitOf(shown) ?? shown).description
-      const theme = groundTheme(themeOf(wish, house), background, house)
       const color = this.detail.value?.color
-      return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
+      // The same theme stays the same object: all that has colours would else be bound anew in every other frame.
+      return this.dressing.get([wish, house, background, color], () => {
+        const theme = groundTheme(themeOf(wish, house), background, house)
+        return color === undefined ? theme : { ...theme, colors: shadesOf(color, theme) }
+      })
     })
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
     const zoom = computed(() => this.state.value.zoom)

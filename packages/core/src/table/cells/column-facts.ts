@@ -44,7 +44,7 @@ export class ColumnFacts {
 
   appended(cells: Cells, added: number): void {
     if (cells.type === 'text') {
-      this.extent = this.extent && codesAppended(this.extent, cells.codes, added)
+      this.extent &&= extentOfCodes(cells.codes, cells.codes.length - added, this.extent)
       return
     }
     const { values } = cells
@@ -140,17 +140,4 @@ export class ColumnFacts {
   private ends(values: Float64Array): { min: number; max: number } | undefined {
     return this.pyramid && extremes(this.pyramid, 0, values.length)
   }
-}
-
-function codesAppended(extent: Extent, codes: Int32Array, added: number): Extent {
-  let { min, max, missing } = extent
-  for (let row = codes.length - added; row < codes.length; row++) {
-    const code = codes[row]
-    if (code < 0) missing++
-    else {
-      if (code < min) min = code
-      if (code > max) max = code
-    }
-  }
-  return { min, max, sorted: false, missing }
 }

@@ -31,11 +31,18 @@ export function pyramidExtent(pyramid: Pyramid): Extent {
   return { min, max, sorted: values.length === 0, missing }
 }
 
-export function extentOfCodes(codes: Int32Array): Extent {
-  let min = Number.POSITIVE_INFINITY
-  let max = Number.NEGATIVE_INFINITY
-  let missing = 0
-  for (let i = 0; i < codes.length; i++) {
+/** What is known of no codes at all. */
+const NONE: Extent = {
+  min: Number.POSITIVE_INFINITY,
+  max: Number.NEGATIVE_INFINITY,
+  sorted: false,
+  missing: 0,
+}
+
+/** Extremes of codes; `before`: those of the codes up to `from`. */
+export function extentOfCodes(codes: Int32Array, from = 0, before = NONE): Extent {
+  let { min, max, missing } = before
+  for (let i = from; i < codes.length; i++) {
     const code = codes[i]
     if (code < 0) missing++
     else {
