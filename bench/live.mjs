@@ -68,4 +68,9 @@ for (const [name, description] of [
     show()
   })
   ratio(`a row from the middle of time appended: ${name}`, late, bare, 2)
+  const removed = time(i => {
+    rows.remove(1000 + i * 13)
+    show()
+  })
+  ratio(`a row removed: ${name}`, removed, bare, 2)
 }

@@ -6,8 +6,10 @@ import {
   dropFromPyramid,
   extremes,
   type Pyramid,
+  removeFromPyramid,
   writeToPyramid,
 } from './pyramid.ts'
+import { countBefore } from './take-out.ts'
 
 /** What is known of a column's values, kept up to date as rows come, change and age: what changed is looked at, not all. */
 export class ColumnFacts {
@@ -15,7 +17,6 @@ export class ColumnFacts {
   private pyramid: Pyramid | undefined
   /** A row whose value is less than the one before it, or missing: as long as it is there, values are not sorted. */
   private fall: number | undefined
-  private leaving = { missing: 0, min: 0, max: 0 }
 
   extentOf(cells: Cells): Extent {
     this.extent ??= this.look(cells)
@@ -97,41 +98,46 @@ export class ColumnFacts {
     this.extent = { min, max, sorted: this.fall === undefined, missing }
   }
 
-  /** The first rows are about to go. */
-  dropping(cells: Cells, count: number): void {
-    const values = cells.type === 'text' ? cells.codes : cells.values
-    const leaving = { missing: 0, min: Number.POSITIVE_INFINITY, max: Number.NEGATIVE_INFINITY }
-    for (let row = 0; row < count; row++) {
-      const value = values[row]
-      if (value !== value) leaving.missing++
-      if (value < leaving.min) leaving.min = value
-      if (value > leaving.max) leaving.max = value
+  /** The first rows have gone. */
+  dropped(cells: Cells, count: number, leaving: Leaving): void {
+    if (cells.type !== 'text' && this.pyramid) {
+      // Blocks of rows that left long ago are room for nothing.
+      if (this.pyramid.gone > cells.values.length + 4096) this.pyramid = undefined
+      else dropFromPyramid(this.pyramid, cells.values, count, leaving.missing)
     }
-    this.leaving = leaving
+    if (this.fall !== undefined) this.fall -= count
+    this.left(cells, leaving)
   }
 
-  /** The first rows have gone. */
-  dropped(cells: Cells, count: number): void {
-    if (cells.type === 'text') {
+  /** Rows have gone, given in rising order as they stood. */
+  removed(cells: Cells, rows: ArrayLike<number>, leaving: Leaving): void {
+    if (cells.type !== 'text' && this.pyramid)
+      removeFromPyramid(this.pyramid, cells.values, rows[0], leaving.missing)
+    if (this.fall !== undefined) {
+      const before = countBefore(rows, this.fall)
+      // With it, or with the one before it, the fall itself may have gone.
+      const touched = countBefore(rows, this.fall + 1) > before || rows[before - 1] === this.fall - 1
+      this.fall = touched ? -1 : this.fall - before
+    }
+    this.left(cells, leaving)
+  }
+
+  private left(cells: Cells, leaving: Leaving): void {
+    if (!this.extent) return
+    if (cells.type === 'text' || cells.values.length === 0) {
       this.extent = undefined
       return
     }
     const { values } = cells
-    const { leaving } = this
-    // Blocks of rows that left long ago are room for nothing.
-    if (this.pyramid && this.pyramid.gone > values.length + 4096) this.pyramid = undefined
-    if (this.pyramid) dropFromPyramid(this.pyramid, values, count, leaving.missing)
-    if (!this.extent) return
     const { sorted, missing } = this.extent
-    if (this.fall !== undefined) this.fall -= count
-    if (values.length === 0 || (!sorted && (this.fall === undefined || this.fall < 1))) {
+    if (!sorted && (this.fall === undefined || this.fall < 1)) {
       this.extent = undefined
       return
     }
-    const left = leaving.min === this.extent.min || leaving.max === this.extent.max
+    const least = leaving.min === this.extent.min || leaving.max === this.extent.max
     const ends = sorted
       ? { min: values[0], max: values[values.length - 1] }
-      : left
+      : least
         ? this.ends(values)
         : this.extent
     this.extent = ends && { min: ends.min, max: ends.max, sorted, missing: missing - leaving.missing }
@@ -140,4 +146,24 @@ export class ColumnFacts {
   private ends(values: Float64Array): { min: number; max: number } | undefined {
     return this.pyramid && extremes(this.pyramid, 0, values.length)
   }
+}
+
+/** What is known of values that go. */
+export interface Leaving {
+  missing: number
+  min: number
+  max: number
+}
+
+/** To be called while the rows are still there. */
+export function leavingOf(cells: Cells, rows: ArrayLike<number>): Leaving {
+  const values = cells.type === 'text' ? cells.codes : cells.values
+  const leaving = { missing: 0, min: Number.POSITIVE_INFINITY, max: Number.NEGATIVE_INFINITY }
+  for (let i = 0; i < rows.length; i++) {
+    const value = values[rows[i]]
+    if (value !== value) leaving.missing++
+    if (value < leaving.min) leaving.min = value
+    if (value > leaving.max) leaving.max = value
+  }
+  return leaving
 }

@@ -1,10 +1,11 @@
 import { civilOf, DAY } from './calendar.ts'
 import { type Cells, cellsFrom, Dictionary, pickCells } from './cells.ts'
-import { ColumnFacts } from './column-facts.ts'
+import { ColumnFacts, leavingOf } from './column-facts.ts'
 import type { Extent } from './extent.ts'
 import type { Column } from './options.ts'
 import type { Pyramid } from './pyramid.ts'
 import type { Reader } from './reader.ts'
+import { takeOut } from './take-out.ts'
 import { utc, type Zone } from './zone.ts'
 
 /** One column of a table: its cells and all that is known of it. */
@@ -123,11 +124,29 @@ export class TableColumn {
 
   /** Lets the first rows go, without touching the others. */
   dropFirst(count: number): void {
-    this.facts.dropping(this.cells, count)
+    const leaving = leavingOf(
+      this.cells,
+      Int32Array.from({ length: count }, (_, row) => row),
+    )
     this.first += count
     this.length -= count
     this.kept.clear()
-    this.facts.dropped(this.cells, count)
+    this.facts.dropped(this.cells, count, leaving)
+  }
+
+  /** Takes out rows, in rising order; the others stay in theirs. */
+  remove(rows: ArrayLike<number>): void {
+    if (!this.owned) this.reserve(this.length)
+    const leaving = leavingOf(this.cells, rows)
+    takeOut(
+      this.buffer.type === 'text' ? this.buffer.codes : this.buffer.values,
+      this.first,
+      this.length,
+      rows,
+    )
+    this.length -= rows.length
+    this.kept.clear()
+    this.facts.removed(this.cells, rows, leaving)
   }
 
   /** Keeps only the given rows, in that order. */

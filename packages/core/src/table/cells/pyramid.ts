@@ -62,6 +62,18 @@ export function dropFromPyramid(
   pyramid.missing -= missing
 }
 
+/** Rows have gone, the first of them this one, so many of them without a value. */
+export function removeFromPyramid(
+  pyramid: Pyramid,
+  values: Float64Array,
+  first: number,
+  missing: number,
+): void {
+  pyramid.values = values
+  pyramid.missing -= missing
+  raise(pyramid, first)
+}
+
 /** Makes the blocks from that of a row on anew, on every level, and levels where the top one has become long. */
 function raise(pyramid: Pyramid, row: number): void {
   const { levels } = pyramid

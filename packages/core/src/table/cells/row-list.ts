@@ -1,3 +1,5 @@
+import { takeOut } from './take-out.ts'
+
 /** A whole number for each row, to which rows are added at the end and from which they go at the front. */
 export class RowList {
   private buffer: Int32Array
@@ -35,6 +37,12 @@ export class RowList {
   dropFirst(count: number): void {
     this.first += count
     this.length -= count
+  }
+
+  /** Takes out rows, in rising order. */
+  remove(rows: ArrayLike<number>): void {
+    takeOut(this.buffer, this.first, this.length, rows)
+    this.length -= rows.length
   }
 
   /** A view of all, valid until the next change. */

@@ -1,5 +1,6 @@
 import type { TableColumn } from '../cells/column.ts'
 import { RowList } from '../cells/row-list.ts'
+import { countBefore } from '../cells/take-out.ts'
 import { followersOf, type RowFollower } from '../live/followers.ts'
 import type { Table } from '../live/table.ts'
 import { type How, type Meaning, meaningKey } from '../phrase/meaning.ts'
@@ -143,6 +144,19 @@ export class LiveGroups implements RowFollower {
     this.ofRow.dropFirst(count)
     for (const summary of this.summaries.values()) summary.dropFirst?.(count)
     this.gone += count
+  }
+
+  remove(rows: readonly number[]): void {
+    for (const row of rows) {
+      this.leave(row)
+      this.ofRow.set(row, -1)
+    }
+    this.ofRow.remove(rows)
+    // Others move up by as many as have gone before them.
+    const { firsts, gone } = this
+    for (let group = 0; group < firsts.length; group++)
+      firsts[group] -= countBefore(rows, firsts[group] - gone)
+    for (const summary of this.summaries.values()) summary.remove?.(rows)
   }
 
   /** The groups as they stand now, in order of first appearance. */

@@ -1,5 +1,6 @@
 import type { TableColumn } from '../cells/column.ts'
 import type { RowList } from '../cells/row-list.ts'
+import { countBefore } from '../cells/take-out.ts'
 import { type How, shareOfPercentile } from '../phrase/meaning.ts'
 import { percentileOf } from './summarise.ts'
 
@@ -10,6 +11,8 @@ export interface Running {
   leave(group: number, row: number): void
   /** The first rows are about to go, each of which has left. */
   dropFirst?(count: number): void
+  /** Rows are about to go, in rising order, each of which has left. */
+  remove?(rows: readonly number[]): void
   /** What it comes to in a group; NaN where there is nothing to sum up. */
   valueOf(group: number): number
 }
@@ -232,6 +235,13 @@ class Ends implements Running {
 
   dropFirst(count: number): void {
     this.gone += count
+  }
+
+  remove(rows: readonly number[]): void {
+    const { gone } = this
+    this.rows.forEach((row, group) => {
+      this.rows[group] = row - countBefore(rows, row - gone)
+    })
   }
 
   valueOf(group: number): number {

@@ -8,6 +8,8 @@ export interface RowFollower {
   append(first: number, count: number): void
   /** The first rows are about to go. */
   dropFirst(count: number): void
+  /** Rows are about to go, in rising order; those after them move up. */
+  remove(rows: readonly number[]): void
 }
 
 /** Followers beyond this many of one table give way to newer ones. */
@@ -82,5 +84,9 @@ export class Followers {
 
   dropFirst(count: number): void {
     for (const { follower } of this.kept.values()) follower.dropFirst(count)
+  }
+
+  remove(rows: readonly number[]): void {
+    for (const { follower } of this.kept.values()) follower.remove(rows)
   }
 }

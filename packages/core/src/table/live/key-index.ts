@@ -1,50 +1,56 @@
 import type { Cells } from '../cells/cells.ts'
 import { keyOf, rowsByKey } from './keys.ts'
+import type { Serials } from './serials.ts'
 
-/** Finds rows by their key, and is brought up to date as rows come and age. */
+/** Finds rows by their key, and is brought up to date as rows come, age and go. */
 export class KeyIndex {
   private readonly key: readonly string[]
   private readonly title: string
   private readonly cells: () => Map<string, Cells>
-  /** Rows counted from the first that there ever was: those that aged are `gone`. Undefined until it is needed. */
-  private rows: Map<string, number> | undefined
-  private gone = 0
+  private readonly serials: Serials
+  /** The serial numbers of rows, which stay while places change. Undefined until it is needed. */
+  private numbers: Map<string, number> | undefined
 
   /** `cells`: those that the rows are recognised by now. */
-  constructor(key: readonly string[], title: string, cells: () => Map<string, Cells>) {
+  constructor(key: readonly string[], title: string, cells: () => Map<string, Cells>, serials: Serials) {
     this.key = key
     this.title = title
     this.cells = cells
+    this.serials = serials
   }
 
   /** Tells the row of a key; undefined where none has it. Throws `duplicate-key` where the rows are no index. */
   finder(count: number): (key: string) => number | undefined {
-    this.rows ??= rowsByKey(this.key, this.cells(), count, this.title)
-    const { rows, gone } = this
+    this.numbers ??= this.numbered(rowsByKey(this.key, this.cells(), count, this.title))
+    const { numbers, serials } = this
     return key => {
-      const at = rows.get(key)
-      return at === undefined ? undefined : at - gone
+      const number = numbers.get(key)
+      return number === undefined ? undefined : serials.rowOf(number)
     }
   }
 
   added(first: number, count: number): void {
-    if (!this.rows) return
+    if (!this.numbers) return
     const own = this.cells()
     for (let row = first; row < first + count; row++)
-      this.rows.set(keyOf(this.key, own, row), row + this.gone)
+      this.numbers.set(keyOf(this.key, own, row), this.serials.of(row))
   }
 
   /** To be called before the cells of those rows are gone. */
-  dropFirst(count: number): void {
-    if (!this.rows) return
+  leaving(rows: Iterable<number>): void {
+    if (!this.numbers) return
     const own = this.cells()
-    for (let row = 0; row < count; row++) this.rows.delete(keyOf(this.key, own, row))
-    this.gone += count
+    for (const row of rows) this.numbers.delete(keyOf(this.key, own, row))
   }
 
-  /** Starts anew, by an index that is known already, or by the rows when it is needed. */
+  /** Starts anew, by an index of rows that is known already, or by the rows when it is needed. */
   restart(rows?: Map<string, number>): void {
-    this.rows = rows
-    this.gone = 0
+    this.numbers = rows && this.numbered(rows)
+  }
+
+  /** Serial numbers in place of rows. */
+  private numbered(rows: Map<string, number>): Map<string, number> {
+    if (!this.serials.areRows) for (const [key, row] of rows) rows.set(key, this.serials.of(row))
+    return rows
   }
 }

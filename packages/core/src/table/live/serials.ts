@@ -1,3 +1,6 @@
+import { firstAtLeast } from '../cells/search.ts'
+import { takeOut } from '../cells/take-out.ts'
+
 /**
  * Numbers that identify the rows of a table for as long as it lives. While no row has moved, row i has the number i and
  * nothing is kept.
@@ -8,6 +11,9 @@ export class Serials {
   private first = 0
   private count: number
   private next: number
+  /** Whether numbers rise from row to row, so that a row is found by halving; else places are kept by number. */
+  private rising = true
+  private places: Map<number, number> | undefined
 
   constructor(count: number) {
     this.count = count
@@ -39,7 +45,12 @@ export class Serials {
       this.first = 0
     }
     const start = this.first + this.count
-    for (let i = 0; i < count; i++) numbers[start + i] = kept?.[i] ?? this.next++
+    for (let i = 0; i < count; i++) {
+      const at = start + i
+      numbers[at] = kept?.[i] ?? this.next++
+      if (at > this.first && numbers[at] < numbers[at - 1]) this.rising = false
+    }
+    this.places = undefined
     this.count += count
     return numbers.subarray(start, start + count)
   }
@@ -48,6 +59,25 @@ export class Serials {
     this.written()
     this.first += count
     this.count -= count
+    this.places = undefined
+  }
+
+  /** Takes out rows, in rising order. */
+  remove(rows: ArrayLike<number>): void {
+    takeOut(this.written(), this.first, this.count, rows)
+    this.count -= rows.length
+    this.places = undefined
+  }
+
+  /** The row with a number; undefined where it is gone. */
+  rowOf(number: number): number | undefined {
+    if (!this.numbers) return number < this.count ? number : undefined
+    if (!this.rising) {
+      this.places ??= new Map(Array.from(this.all, (number, row) => [number, row]))
+      return this.places.get(number)
+    }
+    const row = firstAtLeast(this.all, number)
+    return row < this.count && this.of(row) === number ? row : undefined
   }
 
   /** Only these rows stay, in this order. */
@@ -55,6 +85,8 @@ export class Serials {
     this.numbers = Float64Array.from(rows, row => this.of(row))
     this.first = 0
     this.count = rows.length
+    this.rising = this.numbers.every((number, row) => row === 0 || number > this.of(row - 1))
+    this.places = undefined
   }
 
   /** Numbers so many rows as if there had never been others. */
@@ -62,6 +94,8 @@ export class Serials {
     this.numbers = undefined
     this.first = 0
     this.count = count
+    this.rising = true
+    this.places = undefined
   }
 
   private written(): Float64Array {

@@ -42,7 +42,7 @@ export class Table<R = any> {
     this.rowCount = raw.columns[0]?.length ?? 0
     this.report.rows = this.rowCount
     this.numbers = new Serials(this.rowCount)
-    this.keys = new KeyIndex(this.key, this.title, () => this.keyCells())
+    this.keys = new KeyIndex(this.key, this.title, () => this.keyCells(), this.numbers)
     for (const part of this.key) this.needColumn(part, 'key')
     if (this.key.length > 0) this.rowOfKey()
   }
@@ -211,23 +211,21 @@ export class Table<R = any> {
       const row = known(keyOf(this.key, cells, i))
       if (row !== undefined) gone.add(row)
     }
-    if (gone.size > 0) this.keepRows(row => !gone.has(row))
-    return this
+    return this.removeRows([...gone].sort((a, b) => a - b))
   }
 
   /** Removes the rows for which `test` is true. */
   removeWhere(test: (row: R) => boolean): this {
-    const gone = new Set<number>()
-    for (let row = 0; row < this.rowCount; row++) if (test(this.row(row))) gone.add(row)
-    if (gone.size > 0) this.keepRows(row => !gone.has(row))
-    return this
+    const gone: number[] = []
+    for (let row = 0; row < this.rowCount; row++) if (test(this.row(row))) gone.push(row)
+    return this.removeRows(gone)
   }
 
   /** Lets the first rows go: those that have aged. It costs what they are, not what stays. */
   dropFirst(count: number): this {
     const dropped = Math.max(0, Math.min(count, this.rowCount))
     if (dropped === 0) return this
-    this.keys.dropFirst(dropped)
+    this.keys.leaving(Array.from({ length: dropped }, (_, row) => row))
     const followers = followersOf(this)
     followers.begin(dropped, this.rowCount)
     followers.dropFirst(dropped)
@@ -278,16 +276,22 @@ export class Table<R = any> {
 
   /** Keeps the rows whose places pass, in one pass over every column; the rest goes. */
   keepRows(stays: (row: number) => boolean): this {
-    const rows: number[] = []
-    for (let row = 0; row < this.rowCount; row++) {
-      if (stays(row)) rows.push(row)
-      else this.log.remove(this.serialOf(row))
-    }
-    followersOf(this).clear()
-    for (const column of this.byName.values()) column.keep(rows)
-    this.numbers.keep(rows)
-    this.rowCount = rows.length
-    this.keys.restart()
+    const gone: number[] = []
+    for (let row = 0; row < this.rowCount; row++) if (!stays(row)) gone.push(row)
+    return this.removeRows(gone)
+  }
+
+  /** Takes out rows, in rising order; the others stay in theirs. */
+  private removeRows(gone: readonly number[]): this {
+    if (gone.length === 0) return this
+    const followers = followersOf(this)
+    followers.begin(gone.length, this.rowCount)
+    followers.remove(gone)
+    this.keys.leaving(gone)
+    for (const row of gone) this.log.remove(this.serialOf(row))
+    for (const column of this.byName.values()) column.remove(gone)
+    this.numbers.remove(gone)
+    this.rowCount -= gone.length
     this.changed()
     return this
   }
