@@ -22,6 +22,7 @@ export function firstColumns(
         `columns.${name}`,
         suggest(name, names, 'Columns'),
       )
+  if (raw.parts) return intake.columnsInParts(names, raw.parts, raw.lineOf)
   const count = columns[0]?.length ?? 0
   return new Map(
     names.map((name, i) => {

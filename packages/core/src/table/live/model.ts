@@ -1,4 +1,5 @@
 import type { Column } from '../cells/options.ts'
+import type { CellParts } from '../read/plain-csv.ts'
 
 /** A number that goes up with every change: what reads its `value` while it is worked out is worked out again. */
 export interface Counter {
@@ -26,6 +27,8 @@ export interface RawColumns {
   columns: ArrayLike<unknown>[]
   /** Words that a text column already has, in the order of their codes: colours go by them. */
   words?: Record<string, readonly string[]>
+  /** The columns part by part, in their place. */
+  parts?: CellParts
   /** Text line of a row, for messages. */
   lineOf?: (row: number) => number
 }

@@ -39,7 +39,7 @@ export class Table<R = any> {
     this.report = { rows: 0, columns: [], findings: [] }
     this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
     this.byName = firstColumns(raw, options, this.intake, this.title)
-    this.rowCount = raw.columns[0]?.length ?? 0
+    this.rowCount = raw.parts?.rows ?? raw.columns[0]?.length ?? 0
     this.report.rows = this.rowCount
     this.numbers = new Serials(this.rowCount)
     this.keys = new KeyIndex(this.key, this.title, () => this.keyCells(), this.numbers)

@@ -60,7 +60,7 @@ export function readCsv<R = any>(
   text: string,
   options: TableOptions<NoInfer<R>> & CsvOptions = {},
 ): Table<R> {
-  const cells = splitCsv(text, { source: options.name, ...options })
+  const cells = splitCsv(text, { source: options.name, ...options, inParts: true })
   return new Table<R>(cells, options)
 }
 

@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
 import { splitCsv } from './csv.ts'
-import { splitPlain } from './plain-csv.ts'
+import { plainCsv } from './plain-csv.ts'
 
 const cell = fc.oneof(
   fc.string({ maxLength: 10 }),
@@ -50,25 +50,58 @@ describe('CSV', () => {
     let taken = 0
     fc.assert(
       fc.property(fc.oneof(tidy, wild), text => {
-        const plain = splitPlain(text, ',')
+        const plain = plainCsv(text, ',')
         if (!plain) return
         taken++
         const careful = splitCsv(text, { separator: ',' })
-        expect(plain.columns).toEqual(careful.columns)
+        const columns = plain.header.map((): string[] => [])
+        plain.each((part, first) => {
+          expect(first).toBe(columns[0].length)
+          part.forEach((cells, c) => {
+            columns[c].push(...cells)
+          })
+        })
+        expect(columns).toEqual(careful.columns)
+        expect(plain.rows).toBe(careful.columns[0].length)
+        // With fewer lines than are looked at, the sample is all of them, or nearly.
+        expect(plain.sample[0].length).toBeGreaterThan(0)
+        for (const [c, cells] of plain.sample.entries())
+          for (const cell of cells) expect(columns[c]).toContain(cell)
         expect(careful.lineOf(careful.columns[0].length - 1)).toBe(careful.columns[0].length + 1)
       }),
       { numRuns: 2000 },
     )
     expect(taken).toBeGreaterThan(500)
     // Long texts are taken so, with the same names and the same errors.
-    const long = (last: string) => `a, b ,a\n${'1,2,3\n'.repeat(3000)}${last}`
-    expect(splitPlain(long('4,5,6'), ',')).toBeDefined()
-    expect(splitCsv(long('4,5,6')).names).toEqual(['a', 'b', 'a (2)'])
-    expect(splitCsv(long('4,5,6')).columns[2].slice(-2)).toEqual(['3', '6'])
+    const long = (last: string) => `a, b ,a\n${'1,x,3\n'.repeat(3000)}${last}`
+    expect(plainCsv(long('4,5,6'), ',')).toBeDefined()
+    expect(readCsv(long('4,5,6')).names).toEqual(['a', 'b', 'a (2)'])
+    expect(readCsv(long('4,y,6')).row(3000)).toEqual({ a: 4, b: 'y', 'a (2)': 6 })
+    expect(readCsv(long('no,y,6')).findings[0].message).toContain('"no" in line 3002')
     for (const odd of ['4,5', '4,5,6,7', '4,5\n6,7,8,9'])
-      expect(() => splitCsv(long(odd))).toThrow(
+      expect(() => readCsv(long(odd))).toThrow(
         expect.objectContaining({ code: 'ragged-row', message: expect.stringContaining('Line 3002') }),
       )
+  })
+
+  test('of more than one part has every row, and columns that are empty at first', () => {
+    const lines = Array.from(
+      { length: 150_000 },
+      (_, i) =>
+        `${i},pier ${i % 7},2024-01-${String((i % 28) + 1).padStart(2, '0')},${i === 149_999 ? 'late' : ''}`,
+    )
+    const text = `id,pier,day,note\r\n${lines.join('\r\n')}\r\n`
+    expect(text.length).toBeGreaterThan(1 << 21)
+    const read = readCsv(text)
+    expect(read.length).toBe(150_000)
+    expect(read.names.map(name => read.column(name)!.type)).toEqual(['number', 'text', 'time', 'text'])
+    for (const row of [0, 74_999, 75_000, 149_999])
+      expect(read.row(row)).toEqual({
+        id: row,
+        pier: `pier ${row % 7}`,
+        day: new Date(Date.UTC(2024, 0, (row % 28) + 1)),
+        note: row === 149_999 ? 'late' : null,
+      })
   })
 
   test('read in parts is the same table', async () => {

@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
-import { splitPlain } from './plain-csv.ts'
+import { type CellParts, plainCsv } from './plain-csv.ts'
 
 /** How CSV text is read. */
 export interface CsvOptions {
@@ -16,19 +16,23 @@ export interface CsvCells {
   names: string[]
   /** Raw texts by column. */
   columns: string[][]
+  /** The same part by part, in place of the columns, where the text allows it. */
+  parts?: CellParts
   /** The line of the text, from 1, on which a row begins. */
   lineOf: (row: number) => number
 }
 
 /** Splits CSV text (RFC 4180; a leading byte-order mark is skipped) into columns of texts. */
-export function splitCsv(text: string, options: CsvOptions = {}): CsvCells {
+export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean } = {}): CsvCells {
   const source = options.source ?? 'the CSV text'
   const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
-  const plain = bare.length > LONG ? splitPlain(bare, options.separator ?? separatorOf(bare)) : undefined
+  const plain =
+    options.inParts && bare.length > LONG ? plainCsv(bare, options.separator ?? separatorOf(bare)) : undefined
   if (plain)
     return {
       names: headerNames(plain.header, source),
-      columns: plain.columns,
+      columns: [],
+      parts: plain,
       lineOf: row => row + 2,
     }
   const parsed = Papa.parse<string[]>(bare, {

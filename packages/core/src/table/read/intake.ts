@@ -6,6 +6,7 @@ import { FARTHEST } from '../cells/calendar.ts'
 import { type Cells, Dictionary } from '../cells/cells.ts'
 import { TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
+import type { CellParts } from './plain-csv.ts'
 import { chooseReader, readCells } from './reader.ts'
 import { type ColumnReport, type Report, unreadableFinding, unsettledDates } from './report.ts'
 
@@ -68,6 +69,46 @@ export class Intake {
     })
     this.note(report)
     return new TableColumn(name, cells, reader, option, true, dictionary)
+  }
+
+  /** New columns from cells that come part by part: what they hold is found out from a sample. */
+  columnsInParts(
+    names: readonly string[],
+    { rows, sample, each }: CellParts,
+    lineOf: ((row: number) => number) | undefined,
+  ): Map<string, TableColumn> {
+    const begun = names.map((name, c) => {
+      const option = this.given[name]
+      const report = blank(name)
+      this.report.columns.push(report)
+      const { reader, how, guess, unsettled } = chooseReader(sample[c], option, this.timeZone)
+      Object.assign(report, {
+        type: reader.type,
+        how,
+        guess,
+        ...(unsettled === undefined ? {} : { unsettled }),
+      })
+      const dictionary = reader.type === 'text' ? new Dictionary(option?.order?.map(String)) : undefined
+      const cells: Cells = dictionary
+        ? { type: 'text', codes: new Int32Array(rows), words: dictionary.words }
+        : { type: reader.type as 'number' | 'time', values: new Float64Array(rows) }
+      return { name, option, report, reader, dictionary, cells }
+    })
+    each((columns, first) => {
+      for (const [c, { report, reader, dictionary, cells }] of begun.entries()) {
+        const known = report.examples.length
+        const read = readCells(columns[c], reader, report, row => lineOf?.(first + row), dictionary)
+        for (let i = known; i < report.examples.length; i++) report.examples[i].row += first
+        if (read.type === 'text' && cells.type === 'text') cells.codes.set(read.codes, first)
+        else if (read.type !== 'text' && cells.type !== 'text') cells.values.set(read.values, first)
+      }
+    })
+    return new Map(
+      begun.map(({ name, option, report, reader, dictionary, cells }) => {
+        this.note(report)
+        return [name, new TableColumn(name, cells, reader, option, true, dictionary)]
+      }),
+    )
   }
 
   /** The cells of further rows, read as the columns are. `before`: how many rows there are already. */

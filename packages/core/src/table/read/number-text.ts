@@ -135,3 +135,11 @@ export function numberStyle(texts: readonly string[]): NumberStyle | undefined {
   const readable = texts.filter(text => !Number.isNaN(readStyled(text, style))).length
   return readable > 0 ? style : undefined
 }
+
+const MISSING = new Set(['', 'na', 'n/a', '#n/a', 'null', 'nan', 'none', '-', '–', '—', '?'])
+
+/** Whether there is nothing in a cell. */
+export const isBlank = (raw: unknown): boolean => raw === undefined || raw === null || raw === ''
+
+/** Whether a text says that there is no value. */
+export const isMissingText = (text: string): boolean => text.length < 5 && MISSING.has(text.toLowerCase())

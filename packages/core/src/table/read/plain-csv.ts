@@ -1,31 +1,91 @@
 import { inferSchema, initParser } from 'udsv'
+import { isBlank, isMissingText } from './number-text.ts'
+
+/** Cells of a text that are read part by part, so that their texts need not all be held at once. */
+export interface CellParts {
+  rows: number
+  /** Cells of lines spread over the text, by column. */
+  sample: string[][]
+  /** Hands out the cells of each part by column, with the number of its first row. */
+  each(visit: (columns: string[][], first: number) => void): void
+}
 
 /** Rows of text that need none of CSV's rules but its separators: how tables are written by most programs. */
-export interface PlainCsv {
+export interface PlainCsv extends CellParts {
   header: string[]
-  columns: string[][]
 }
+
+/** Characters of a part: so few that the texts of its cells are gone before the collector of garbage moves them about. */
+const PART = 1 << 15
+/** Lines that are looked at to find out what columns hold. */
+const SAMPLE = 500
 
 /**
- * Splits CSV without quotes and with as many cells in each line, by a parser that is several times as quick but takes both
- * for granted; undefined where that is not so, and another has to look what is wrong.
+ * CSV without quotes and with as many cells in each line, for a parser that is several times as quick but takes both for
+ * granted; undefined where that is not so, and another has to look what is wrong.
  */
-export function splitPlain(text: string, separator: string): PlainCsv | undefined {
+export function plainCsv(text: string, separator: string): PlainCsv | undefined {
   const lineEnd = text.includes('\r') ? '\r\n' : '\n'
-  if (separator.length !== 1 || !isPlain(text, separator, lineEnd === '\r\n')) return undefined
-  const headerEnd = text.indexOf('\n')
-  const header = text.slice(0, headerEnd - (lineEnd.length - 1)).split(separator)
-  const schema = inferSchema(text.slice(0, headerEnd + 1), { col: separator, row: lineEnd, encl: '' })
-  return { header, columns: initParser(schema).stringCols(text) }
+  if (separator.length !== 1) return undefined
+  const lines = plainLines(text, separator, lineEnd === '\r\n')
+  if (lines === undefined) return undefined
+  const start = text.indexOf('\n') + 1
+  const head = text.slice(0, start)
+  const header = head.slice(0, -lineEnd.length).split(separator)
+  const schema = inferSchema(head, { col: separator, row: lineEnd, encl: '' })
+  const each: CellParts['each'] = visit => {
+    const parser = initParser(schema)
+    let first = 0
+    for (let from = start; from < text.length; ) {
+      const end = text.indexOf('\n', Math.min(from + PART, text.length - 1)) + 1
+      const to = end === 0 ? text.length : end
+      // The parser passes over a first line.
+      const columns: string[][] = parser.stringCols(head + text.slice(from, to))
+      visit(columns, first)
+      first += columns[0].length
+      from = to
+    }
+  }
+  const sample = sampleOf(text, start, header.length, separator)
+  fillEmpty(sample, each)
+  return { header, rows: lines - 1, sample, each }
 }
 
-/** Whether all lines have as many cells as the first, at least two, and end alike, and there is no quote. */
-function isPlain(text: string, separator: string, returns: boolean): boolean {
+/** Columns of which the sample shows nothing are looked through for the values that they have. */
+function fillEmpty(sample: string[][], each: CellParts['each']): void {
+  const says = (cell: string) => !isBlank(cell) && !isMissingText(cell.trim())
+  const empty = sample.filter(cells => !cells.some(says)).map(cells => sample.indexOf(cells))
+  if (empty.length === 0) return
+  each(columns => {
+    for (const c of empty)
+      for (const cell of columns[c]) if (sample[c].length < SAMPLE * 2 && says(cell)) sample[c].push(cell)
+  })
+}
+
+function sampleOf(text: string, start: number, width: number, separator: string): string[][] {
+  const columns = Array.from({ length: width }, (): string[] => [])
+  let from = start
+  for (let i = 0; i < SAMPLE && from < text.length; i++) {
+    const found = text.indexOf('\n', from)
+    const end = found < 0 ? text.length : found
+    const cells = text.slice(from, text[end - 1] === '\r' ? end - 1 : end).split(separator)
+    for (let c = 0; c < width; c++) columns[c].push(cells[c])
+    const next = Math.max(end, start + Math.floor(((text.length - start) * (i + 1)) / SAMPLE))
+    // From the middle of a line to the beginning of the next.
+    const line = next === end ? end : text.indexOf('\n', next)
+    from = line < 0 ? text.length : line + 1
+  }
+  return columns
+}
+
+/** How many lines there are, if all have as many cells as the first, at least two, and end alike, and there is no quote. */
+function plainLines(text: string, separator: string, returns: boolean): number | undefined {
   const { length } = text
   const first = text.indexOf('\n')
   // A header alone has no rows to be quick about.
-  if (first < 0 || first === length - 1 || text.includes('"')) return false
-  if (returns && !allReturn(text)) return false
+  if (first < 0 || first === length - 1 || text.includes('"')) return undefined
+  if (returns && !allReturn(text)) return undefined
+  let lines = 0
   let width = 0
   let next = text.indexOf(separator)
   for (let start = 0; start < length; ) {
@@ -34,10 +94,11 @@ function isPlain(text: string, separator: string, returns: boolean): boolean {
     let cells = 1
     for (; next >= 0 && next < end; next = text.indexOf(separator, next + 1)) cells++
     if (width === 0) width = cells
-    if (cells !== width || cells < 2) return false
+    if (cells !== width || cells < 2) return undefined
+    lines++
     start = end + 1
   }
-  return true
+  return lines
 }
 
 /** Whether every line but the last, which may end with the text, ends with a return, and none has another. */

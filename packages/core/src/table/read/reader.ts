@@ -6,16 +6,12 @@ import type { Column } from '../cells/options.ts'
 import type { DateStyle, NumberStyle, Reader } from '../cells/reader.ts'
 import { utc, zoneOf } from '../cells/zone.ts'
 import { isSlashed, readDate, readIso, slashedStyle } from './date-text.ts'
-import { isCode, numberStyle, readPlain, readStyled } from './number-text.ts'
+import { isBlank, isCode, isMissingText, numberStyle, readPlain, readStyled } from './number-text.ts'
 import type { ColumnReport } from './report.ts'
 
 /** At most this share of a text column's cells may be unreadable for it still to be taken as numbers or dates. */
 const TOLERATED = 0.1
 const SAMPLE = 500
-const MISSING = new Set(['', 'na', 'n/a', '#n/a', 'null', 'nan', 'none', '-', '–', '—', '?'])
-
-const isBlank = (raw: unknown) => raw === undefined || raw === null || raw === ''
-const isMissingText = (text: string) => text.length < 5 && MISSING.has(text.toLowerCase())
 
 /** Settles how to read a column: by the type asked for, else by its values, else by what its texts look like. */
 export function chooseReader(
