@@ -11,6 +11,7 @@ import { scatter } from './drawing/scatter/scatter.ts'
 import { text } from './drawing/text/text.ts'
 import { trend } from './drawing/trend/trend.ts'
 import { labels } from './pane/label/labels.ts'
+import { following } from './table/group/live-groups.ts'
 import { advice } from './view/advice.ts'
 import { chartMaker } from './view/chart.ts'
 import { panes } from './view/panes.ts'
@@ -39,6 +40,7 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
   check: checkDescription,
   checkHouse: checkStyles,
   advise: advice,
+  following,
   labels,
   panes,
 })

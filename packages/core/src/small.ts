@@ -67,6 +67,7 @@ export type {
 } from './scene/scene.ts'
 export type { TableColumn } from './table/cells/column.ts'
 export type { Column, Format, Span, Value, Words } from './table/cells/options.ts'
+export { following } from './table/group/live-groups.ts'
 export type { Change } from './table/live/change.ts'
 export type { Counter, TableOptions } from './table/live/model.ts'
 export { selectedRows } from './table/live/selection.ts'

@@ -1,5 +1,6 @@
 import { partPath } from '../finding/part-path.ts'
 import type { HoleRows, Resolved, ResolvedDrawing } from '../resolve/model.ts'
+import type { FollowsGroups } from '../table/group/live-groups.ts'
 import { type Answer, ask, keepsSome, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { RowTest } from '../table/live/selection.ts'
@@ -20,7 +21,12 @@ export interface Asked<A extends Answer = Answer> {
 }
 
 /** Asks for every drawing of a chart. Drawings with the same table, phrases and conditions share the answer. */
-export function askAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): Asked[] {
+export function askAll(
+  resolved: Resolved,
+  tongue: Tongue,
+  only: RowFilter | undefined,
+  follow: FollowsGroups | undefined,
+): Asked[] {
   const known = new Map<string, Asked>()
   return resolved.drawings.map(drawing => {
     const { roles, wide, where, kind, level, top, table } = drawing
@@ -28,7 +34,7 @@ export function askAll(resolved: Resolved, tongue: Tongue, only?: RowFilter): As
     const same = known.get(key)
     if (same) return { ...same, drawing }
     const question = questionOf(drawing, tongue, only?.(table))
-    const asked = { drawing, key, question, answer: ask(table, question) }
+    const asked = { drawing, key, question, answer: ask(table, { ...question, follow }) }
     known.set(key, asked)
     return asked
   })
@@ -40,6 +46,7 @@ export function askHeading(
   table: Table,
   tongue: Tongue,
   test: RowTest | undefined,
+  follow: FollowsGroups | undefined,
 ): Answer[][] {
   const own = drawings.filter(drawing => drawing.table === table && !drawing.kind.aside)
   const drawn = own.map(drawing => questionOf(drawing, tongue, test))
@@ -53,7 +60,9 @@ export function askHeading(
     return alike ? { where: first.where, path: first.path, test } : { among: { drawn } }
   }
   return heading.map(({ meanings, from }) =>
-    meanings.map((meaning, i) => ask(table, { roles: new Map([['hole', meaning]]), ...rows(from[i]) })),
+    meanings.map((meaning, i) =>
+      ask(table, { roles: new Map([['hole', meaning]]), follow, ...rows(from[i]) }),
+    ),
   )
 }
 

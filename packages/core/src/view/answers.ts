@@ -58,14 +58,20 @@ export class Answers {
       return {
         shown: shown.value,
         heading: split
-          ? askHeading(split.resolved, split.table, tongue.value, filterFor(split)?.(split.table))
+          ? askHeading(
+              split.resolved,
+              split.table,
+              tongue.value,
+              filterFor(split)?.(split.table),
+              split.parts.following,
+            )
           : [],
         charts: chartsOf(shown.value).map(chart => {
-          const { resolved, table } = chart
+          const { resolved, table, parts } = chart
           const filter = filterFor(chart)
           return {
-            drawings: askAll(resolved, tongue.value, filter),
-            heading: askHeading(resolved, table, tongue.value, filter?.(table)),
+            drawings: askAll(resolved, tongue.value, filter, parts.following),
+            heading: askHeading(resolved, table, tongue.value, filter?.(table), parts.following),
           }
         }),
       }

@@ -5,6 +5,7 @@ import { checkTree } from '../finding/check-tree.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { labels } from '../pane/label/labels.ts'
+import { following } from '../table/group/live-groups.ts'
 import { keepRecent } from '../table/live/keep.ts'
 import type { TableOptions } from '../table/live/model.ts'
 import type { Table } from '../table/live/table.ts'
@@ -127,6 +128,7 @@ export function openChartData(
       check: checkDescription,
       checkHouse,
       advise: advice,
+      following,
       labels,
     })
   }

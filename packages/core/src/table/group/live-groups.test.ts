@@ -7,6 +7,7 @@ import type { Table } from '../live/table.ts'
 import { table } from '../open/read.ts'
 import { meaningKey } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
+import { following } from './live-groups.ts'
 import { askColumns } from './question.ts'
 import type { Shaped } from './shape.ts'
 
@@ -76,7 +77,7 @@ const asked = (of: Table, [x, y, color]: readonly string[], conditions = false) 
     ...(color ? [['color', readPhrase(color, of, 'color')] as const] : []),
   ])
   const where = conditions ? { load: { from: 0 }, route: { not: 'Gannet Bay' } } : undefined
-  return said(askColumns(of, { roles, order: 'x', where }))
+  return said(askColumns(of, { roles, order: 'x', where, follow: following }))
 }
 const columnsOf = (of: Table) =>
   ['departed', 'load'].map(name => {
@@ -152,6 +153,7 @@ test('a changed row costs its groups: nothing passes over all rows, and what nob
     live.put([{ id: i * 9, departed: null, route: 'Gannet Bay', load: 100 + i }])
     live.append([{ id: 10_000 + i, departed: null, route: 'Tern Point', load: 1 }])
     const shaped = askColumns(live, {
+      follow: following,
       roles: new Map([
         ['x', readPhrase('route', live, 'x')],
         ['y', readPhrase('sum of load', live, 'y')],

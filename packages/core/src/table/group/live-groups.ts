@@ -16,15 +16,19 @@ interface GroupedBy {
   column: TableColumn
 }
 
-/**
- * The groups of a table's rows, of all or of those that meet conditions, brought up to date as single rows come, change and age, so that what is asked again
- * costs what has changed. Undefined where they cannot be followed, as bins whose edges hang on all values.
- */
-export function liveGroups(
+/** Follows the groups of a table; undefined where they cannot be followed. */
+export type FollowsGroups = (
   table: Table,
   grouped: readonly Meaning[],
   within: Within | undefined,
-): LiveGroups | undefined {
+) => { now(): Groups; encodings: Encoded[] } | undefined
+
+/**
+ * The part that keeps groups up to date as single rows come, change and age, so that what is asked again costs what has
+ * changed; for `chartMaker({}, { following })` of the small face, where rows are else grouped anew with each change. Bins,
+ * whose edges hang on all values, cannot be followed.
+ */
+export const following: FollowsGroups = (table, grouped, within) => {
   if (grouped.some(({ is }) => is === 'bins')) return undefined
   const followers = followersOf(table)
   const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}${within ? ` within ${within.name}` : ''}`
@@ -39,6 +43,17 @@ export function liveGroups(
   followers.set(name, live)
   return live
 }
+
+/** What codes mean, without the code of every row, which the groups have taken in. */
+const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): Encoded => ({
+  codes: new Int32Array(0),
+  size,
+  some,
+  codeOf,
+  still,
+  cellsOf,
+  endOf,
+})
 
 export class LiveGroups implements RowFollower {
   readonly encodings: Encoded[]
@@ -64,11 +79,15 @@ export class LiveGroups implements RowFollower {
   private readonly within: Within | undefined
 
   constructor(length: number, by: readonly GroupedBy[], within: Within | undefined) {
-    this.by = by
+    this.by = by.map(({ encoded, column }) => ({ encoded: withoutRows(encoded), column }))
     this.within = within
-    this.encodings = by.map(({ encoded }) => encoded)
     const rows = within?.rows()
-    const found = groupRows(this.encodings, length, rows)
+    const found = groupRows(
+      by.map(({ encoded }) => encoded),
+      length,
+      rows,
+    )
+    this.encodings = this.by.map(({ encoded }) => encoded)
     this.found = found
     let { ofRow } = found
     if (rows) {

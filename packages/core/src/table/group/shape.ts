@@ -8,7 +8,7 @@ import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
-import { liveGroups } from './live-groups.ts'
+import type { FollowsGroups } from './live-groups.ts'
 import { measureOf } from './measure.ts'
 import type { Within } from './where.ts'
 
@@ -50,6 +50,8 @@ export interface ShapeOptions extends Kept {
   /** The role along which buckets without rows are filled and "so far" runs. */
   order?: string
   shareOf?: 'x' | 'whole'
+  /** Keeps the groups up to date as rows change. */
+  follow?: FollowsGroups
   /** Only rows that meet these conditions, in place of a list of them. */
   within?: Within
 }
@@ -212,7 +214,7 @@ function gathered(
   const some =
     options.rows !== undefined ||
     by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
-  const live = some ? undefined : liveGroups(table, grouped, options.within)
+  const live = some ? undefined : options.follow?.(table, grouped, options.within)
   if (live) return { groups: live.now(), encodings: live.encodings }
   const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
   const rows = keepBest(table, by, measure, encodings, listed(options))
