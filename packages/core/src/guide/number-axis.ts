@@ -49,7 +49,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
   let step = Number.NaN
   if (Array.isArray(wish)) ticks = wish.slice(0, MOST_GIVEN)
   else if (typeof wish === 'object' && typeof wish.every === 'number') {
-    const fits = (values: number[]) => !collide(values.map(make(min, max).map), texts(values), context)
+    const fits = (values: number[]) => !collide(values.map(make(min, max).map), () => texts(values), context)
     step = readableStep(wish.every, min, max, context, input.kind.name === 'linear' ? fits : () => true)
     if (step !== wish.every)
       findings.push(tooDense(input.name, wish.every, countEvery(min, max, wish.every), step || undefined))
@@ -68,7 +68,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
     const enclose = round.min && round.max
     const legible = (values: number[]) => {
       const scale = make(Math.min(min, values[0]), Math.max(max, values[values.length - 1]))
-      return collide(values.map(scale.map), texts(values), context) ? Number.NEGATIVE_INFINITY : 1
+      return collide(values.map(scale.map), () => texts(values), context) ? Number.NEGATIVE_INFINITY : 1
     }
     const found = chooseTicks({ min, max, wanted, enclose, whole, legible })
     ticks = found?.values ?? fewest(min, max, length)

@@ -5,12 +5,14 @@ import { LINE } from './text.ts'
 /** Whether any two neighbouring labels come too close. */
 export function collide(
   positions: number[],
-  texts: string[],
+  texts: () => string[],
   { level, font, measure }: AxisContext,
 ): boolean {
-  const extent = (text: string) => (level ? measure(text, font) + APART : font.size * LINE)
+  // Upright, every label is as high as any: nothing has to be written to find out.
+  const widths = level ? texts().map(text => measure(text, font) + APART) : []
+  const extent = (i: number) => (level ? widths[i] : font.size * LINE)
   for (let i = 1; i < positions.length; i++) {
-    if ((extent(texts[i]) + extent(texts[i - 1])) / 2 > Math.abs(positions[i] - positions[i - 1])) return true
+    if ((extent(i) + extent(i - 1)) / 2 > Math.abs(positions[i] - positions[i - 1])) return true
   }
   return false
 }
@@ -27,7 +29,7 @@ export function keptApart(
     const last = kept.at(-1)
     if (
       last === undefined ||
-      !collide([scale.map(ticks[last]), scale.map(ticks[i])], [texts[last], texts[i]], context)
+      !collide([scale.map(ticks[last]), scale.map(ticks[i])], () => [texts[last], texts[i]], context)
     )
       kept.push(i)
   })

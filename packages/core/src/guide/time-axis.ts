@@ -40,7 +40,7 @@ export function timeAxis(context: AxisContext): AxisLayout {
       min,
       end,
       context,
-      (times, { unit: by }) => !collide(times.map(scale.map), written(times, by).labels, context),
+      (times, { unit: by }) => !collide(times.map(scale.map), () => written(times, by).labels, context),
     )
     ticks = found.ticks
     stepUnit = found.step.unit
