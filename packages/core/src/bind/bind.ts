@@ -4,7 +4,8 @@ import { readBy } from '../resolve/looks.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { extentOf } from '../table/cells/extent.ts'
 import type { RoleValues } from '../table/group/shape.ts'
-import { isMeasure } from '../table/phrase/meaning.ts'
+import { isMeasure, meaningKey } from '../table/phrase/meaning.ts'
+import { blend } from '../theme/contrast.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
 import { categoriesOf } from './categories.ts'
@@ -16,10 +17,13 @@ import { partFindings } from './part-findings.ts'
 import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
 import { scaleAll, unbound } from './scaling.ts'
-import { type SeriesOfDrawing, seriesFor } from './series.ts'
+import { DASHES, type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
 import { giveSlots } from './slots.ts'
 import { labelValues, linkTexts } from './values.ts'
+
+/** How much of the ground is in the ink of a second plain drawing. */
+const FAINTER = 0.35
 
 /** Gives every value its place: categories get numbers, buckets their intervals, marks their series and colours. */
 export function bind(
@@ -188,7 +192,7 @@ function plainLook(
   parts: readonly ScaledPart[],
   theme: Theme,
   tongue: Tongue,
-): { name: string; color: string } {
+): { name: string; color: string; dash?: readonly number[] } {
   const drawn = parts.filter(scaled => !scaled.drawing.kind.aside)
   if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
   if (drawn.length <= 1) return { name: '', color: theme.colors[0] }
@@ -197,10 +201,30 @@ function plainLook(
   const split = (scaled: ScaledPart) =>
     ['color', 'series', 'columns', 'shape', 'dash'].some(role => scaled.shaped.roles.has(role))
   const alone = drawn.filter(scaled => !split(scaled))
-  // Beside series in colours, a plain drawing is drawn in ink.
-  const color =
-    alone.length < drawn.length ? theme.text : theme.colors[alone.indexOf(own) % theme.colors.length]
-  return { name: labelOf(values.meaning, drawing.table, tongue), color }
+  const name = labelOf(values.meaning, drawing.table, tongue)
+  // What is drawn twice, as an area with its line, is one thing in one colour.
+  const things = alone.filter((scaled, i) => !alone.slice(0, i).some(other => sameThing(other, scaled)))
+  const place = Math.max(
+    0,
+    things.findIndex(thing => thing === own || sameThing(thing, own)),
+  )
+  if (alone.length === drawn.length) return { name, color: theme.colors[place % theme.colors.length] }
+  // Beside series in colours, a plain drawing is drawn in ink; a second one fainter, and lines in dashes of their own.
+  const color = place === 0 ? theme.text : blend(theme.text, theme.background, FAINTER)
+  return { name, color, dash: drawing.kind.swatch === 'line' ? DASHES[place % DASHES.length] : undefined }
+}
+
+/** Whether two drawings show the same values. Bars are a thing of their own: a line of their colour would not show on them. */
+function sameThing(a: ScaledPart, b: ScaledPart): boolean {
+  const of = ({ drawing, x, y }: ScaledPart) =>
+    JSON.stringify([meaningKey(x.meaning), meaningKey(y.meaning), drawing.where, drawing.top, drawing.name])
+  return (
+    !a.drawing.kind.broad &&
+    !b.drawing.kind.broad &&
+    a.drawing.table === b.drawing.table &&
+    a.drawing.against === b.drawing.against &&
+    of(a) === of(b)
+  )
 }
 
 function shadeOf(

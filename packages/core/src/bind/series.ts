@@ -49,13 +49,13 @@ export function seriesFor(
   description: Settled,
   theme: Theme,
   tongue: Tongue,
-  plain: { name: string; color: string },
+  plain: { name: string; color: string; dash?: readonly number[] },
 ): Found<SeriesOfDrawing> {
   const findings: Finding[] = []
   const found = (value: SeriesOfDrawing) => ({ value, findings })
   const parts = partsOf(drawing, shaped, description, tongue.locale)
   const constant = drawing.style.color ?? plain.color
-  const dash = drawing.style.dash ?? []
+  const dash = drawing.style.dash ?? plain.dash ?? []
   if (parts.length === 0) {
     const name = drawing.name ?? plain.name
     const series = { key: name || `drawing ${drawing.index}`, name, color: constant, dash }

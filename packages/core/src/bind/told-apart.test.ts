@@ -124,3 +124,59 @@ test('patterns are written once each, under names that say what they are', () =>
     expect(svg).toContain(`fill="url(&#35;${name})"`.replace('&#35;', '#'))
   }
 })
+
+test('a target, a ratio and points beside bars in colours are told apart from each other', () => {
+  const rows = table(
+    [1, 2, 3].flatMap(month =>
+      ['Tern Point', 'Gannet Bay'].map(route => ({
+        month,
+        route,
+        passengers: 10 * month,
+        target: 12 * month,
+      })),
+    ),
+  )
+  for (const theme of ['day', 'night'] as const) {
+    const scene = compose(
+      chart(rows, {
+        x: 'month',
+        draw: [
+          { as: 'bar', y: 'sum of passengers', color: 'route', arrange: 'stack' },
+          { as: 'line', y: 'sum of target' },
+          { as: 'line', y: 'mean of passengers', against: 'right' },
+          { as: 'line', y: 'count', against: 'right' },
+        ],
+      }),
+      {},
+      { width: 640, height: 400, theme, measure: measureInter },
+    )
+    const lines = looksOf(scene.batches.filter(({ kind }) => kind === 'lines'))
+    expect(lines).toHaveLength(3)
+    expect(new Set(lines.map(({ mark }) => mark)).size).toBe(3)
+  }
+})
+
+test('what is drawn twice, as an area with its line, has one colour and one entry in the legend', () => {
+  const rows = table({ month: [1, 2, 3], passengers: [4, 9, 6], tonnes: [3, 2, 5] })
+  const legendOf = (description: Description) => {
+    const scene = compose(chart(rows, description), {}, { width: 640, height: 400, measure: measureInter })
+    const names = scene.batches.find(({ id }) => /^(legend|ends)\/names$/.test(id))
+    return {
+      names: names?.kind === 'texts' ? [...names.texts] : [],
+      colors: looksOf(scene.batches).map(({ color }) => color),
+    }
+  }
+  const twice = legendOf({ x: 'month', y: 'passengers', draw: ['area', 'line', { as: 'line', y: 'tonnes' }] })
+  expect(twice.names).toEqual(['Passengers', 'Tonnes'])
+  expect(twice.colors[0]).toBe(twice.colors[1])
+  expect(twice.colors[2]).not.toBe(twice.colors[0])
+  // The same measure of other rows is another thing, and so is a line over bars.
+  const others = legendOf({
+    x: 'month',
+    y: 'passengers',
+    draw: ['line', { as: 'line', where: { month: [1, 2] }, name: 'Early' }],
+  })
+  expect(others.colors[0]).not.toBe(others.colors[1])
+  const over = legendOf({ x: 'month', y: 'passengers', draw: ['bar', 'line'] })
+  expect(over.colors[0]).not.toBe(over.colors[1])
+})
