@@ -84,14 +84,14 @@ function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
 
 type Ink = readonly [red: number, green: number, blue: number]
 
+/** All four values of an element at once, in whichever order this machine keeps them. */
 function oneInk(rgba: Uint8ClampedArray, total: Uint32Array, opacity: Uint8Array, [r, g, b]: Ink): void {
-  for (let i = 0, at = 0; i < total.length; i++, at += 4) {
+  const elements = new Uint32Array(rgba.buffer)
+  const [ink] = new Uint32Array(Uint8Array.of(r, g, b, 0).buffer)
+  const [solid] = new Uint32Array(Uint8Array.of(0, 0, 0, 1).buffer)
+  for (let i = 0; i < total.length; i++) {
     const n = total[i]
-    if (n === 0) continue
-    rgba[at] = r
-    rgba[at + 1] = g
-    rgba[at + 2] = b
-    rgba[at + 3] = opacity[Math.min(n, MOST)]
+    if (n > 0) elements[i] = ink + opacity[Math.min(n, MOST)] * solid
   }
 }
 
