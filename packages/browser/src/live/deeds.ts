@@ -77,7 +77,6 @@ export class Deeds {
 
 /** The rows of a table with these serial numbers; those that are gone are left out. */
 export function rowsOfSerials({ root }: View, serials: ArrayLike<number>) {
-  const places = root.rowsBySerial
-  const rows = Array.from(serials, serial => places.get(serial)).filter(row => row !== undefined)
+  const rows = Array.from(serials, serial => root.rowOfSerial(serial)).filter(row => row !== undefined)
   return { table: root, rows }
 }

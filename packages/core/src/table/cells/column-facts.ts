@@ -9,7 +9,7 @@ import {
   removeFromPyramid,
   writeToPyramid,
 } from './pyramid.ts'
-import { countBefore } from './take-out.ts'
+import { firstAtLeast } from './search.ts'
 
 /** What is known of a column's values, kept up to date as rows come, change and age: what changed is looked at, not all. */
 export class ColumnFacts {
@@ -114,9 +114,9 @@ export class ColumnFacts {
     if (cells.type !== 'text' && this.pyramid)
       removeFromPyramid(this.pyramid, cells.values, rows[0], leaving.missing)
     if (this.fall !== undefined) {
-      const before = countBefore(rows, this.fall)
+      const before = firstAtLeast(rows, this.fall)
       // With it, or with the one before it, the fall itself may have gone.
-      const touched = countBefore(rows, this.fall + 1) > before || rows[before - 1] === this.fall - 1
+      const touched = firstAtLeast(rows, this.fall + 1) > before || rows[before - 1] === this.fall - 1
       this.fall = touched ? -1 : this.fall - before
     }
     this.left(cells, leaving)

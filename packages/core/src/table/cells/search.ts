@@ -1,5 +1,10 @@
 /** First index from `start` up to `end` at which `values`, which never fall, are not below `value`; `end` where all are. */
-export function firstAtLeast(values: Float64Array, value: number, start = 0, end = values.length): number {
+export function firstAtLeast(
+  values: ArrayLike<number>,
+  value: number,
+  start = 0,
+  end = values.length,
+): number {
   let low = start
   let high = end
   while (low < high) {

@@ -14,15 +14,3 @@ export function takeOut(
     list.copyWithin(first + from - 1 - i, first + from, first + to)
   }
 }
-
-/** How many of some places, in rising order, stand before one. */
-export function countBefore(places: ArrayLike<number>, place: number): number {
-  let low = 0
-  let high = places.length
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (places[middle] < place) low = middle + 1
-    else high = middle
-  }
-  return low
-}

@@ -1,6 +1,6 @@
 import type { TableColumn } from '../cells/column.ts'
 import { RowList } from '../cells/row-list.ts'
-import { countBefore } from '../cells/take-out.ts'
+import { firstAtLeast } from '../cells/search.ts'
 import { followersOf, type RowFollower } from '../live/followers.ts'
 import type { Table } from '../live/table.ts'
 import { type How, type Meaning, meaningKey } from '../phrase/meaning.ts'
@@ -155,27 +155,26 @@ export class LiveGroups implements RowFollower {
   }
 
   dropFirst(count: number): void {
-    for (let row = 0; row < count; row++) {
-      this.leave(row)
-      // What looks for another row in its place must not find one that has left as well.
-      this.ofRow.set(row, -1)
-    }
+    for (let row = 0; row < count; row++) this.leaveForGood(row)
     this.ofRow.dropFirst(count)
     for (const summary of this.summaries.values()) summary.dropFirst?.(count)
     this.gone += count
   }
 
   remove(rows: readonly number[]): void {
-    for (const row of rows) {
-      this.leave(row)
-      this.ofRow.set(row, -1)
-    }
+    for (const row of rows) this.leaveForGood(row)
     this.ofRow.remove(rows)
     // Others move up by as many as have gone before them.
     const { firsts, gone } = this
     for (let group = 0; group < firsts.length; group++)
-      firsts[group] -= countBefore(rows, firsts[group] - gone)
+      firsts[group] -= firstAtLeast(rows, firsts[group] - gone)
     for (const summary of this.summaries.values()) summary.remove?.(rows)
+  }
+
+  /** What looks for another row in its place must not find one that has left as well. */
+  private leaveForGood(row: number): void {
+    this.leave(row)
+    this.ofRow.set(row, -1)
   }
 
   /** The groups as they stand now, in order of first appearance. */

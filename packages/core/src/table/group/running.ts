@@ -1,6 +1,6 @@
 import type { TableColumn } from '../cells/column.ts'
 import type { RowList } from '../cells/row-list.ts'
-import { countBefore } from '../cells/take-out.ts'
+import { firstAtLeast } from '../cells/search.ts'
 import { type How, shareOfPercentile } from '../phrase/meaning.ts'
 import { percentileOf } from './summarise.ts'
 
@@ -201,7 +201,7 @@ class Distinct implements Running {
 
 /** The value of the first or last row that has one. */
 class Ends implements Running {
-  /** By group: rows counted from the first that there ever was; NaN where the group has to be looked through. */
+  /** By group: its row, counted from the first that there ever was; none where no row of it has a value. */
   private readonly rows: number[] = []
   private gone = 0
   private readonly column: TableColumn
@@ -240,7 +240,7 @@ class Ends implements Running {
   remove(rows: readonly number[]): void {
     const { gone } = this
     this.rows.forEach((row, group) => {
-      this.rows[group] = row - countBefore(rows, row - gone)
+      this.rows[group] = row - firstAtLeast(rows, row - gone)
     })
   }
 
@@ -342,7 +342,7 @@ class Sorted {
 
   remove(value: number): void {
     this.order()
-    const at = this.placeOf(value)
+    const at = firstAtLeast(this.values, value, 0, this.ordered)
     if (this.values[at] !== value || at >= this.length) return
     this.values.copyWithin(at, at + 1, this.length)
     this.length--
@@ -363,21 +363,9 @@ class Sorted {
     }
     for (; this.ordered < length; this.ordered++) {
       const value = values[this.ordered]
-      const at = this.placeOf(value)
+      const at = firstAtLeast(values, value, 0, this.ordered)
       values.copyWithin(at + 1, at, this.ordered)
       values[at] = value
     }
-  }
-
-  /** The first place, of those in order, whose value is not less. */
-  private placeOf(value: number): number {
-    let low = 0
-    let high = this.ordered
-    while (low < high) {
-      const middle = (low + high) >> 1
-      if (this.values[middle] < value) low = middle + 1
-      else high = middle
-    }
-    return low
   }
 }

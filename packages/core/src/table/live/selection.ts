@@ -93,9 +93,8 @@ export function maskOf(table: Table, serials: ArrayLike<number>): RowMask {
   if (table.serialsAreRows) {
     for (let i = 0; i < serials.length; i++) if (serials[i] < mask.length) mask[serials[i]] = 1
   } else {
-    const rows = table.rowsBySerial
     for (let i = 0; i < serials.length; i++) {
-      const row = rows.get(serials[i])
+      const row = table.rowOfSerial(serials[i])
       if (row !== undefined) mask[row] = 1
     }
   }

@@ -71,7 +71,8 @@ export class Serials {
 
   /** The row with a number; undefined where it is gone. */
   rowOf(number: number): number | undefined {
-    if (!this.numbers) return number < this.count ? number : undefined
+    if (!this.numbers)
+      return Number.isInteger(number) && number >= 0 && number < this.count ? number : undefined
     if (!this.rising) {
       this.places ??= new Map(Array.from(this.all, (number, row) => [number, row]))
       return this.places.get(number)

@@ -110,9 +110,9 @@ export class Table<R = any> {
     return this.numbers.areRows
   }
 
-  /** The place of each row by its serial number. */
-  get rowsBySerial(): ReadonlyMap<number, number> {
-    return new Map(Array.from(this.serials, (serial, row) => [serial, row]))
+  /** The place of the row with a serial number; undefined where it is gone. */
+  rowOfSerial(serial: number): number | undefined {
+    return this.numbers.rowOf(serial)
   }
 
   /** For a derived table: the table it was derived from. */
