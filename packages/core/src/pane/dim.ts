@@ -3,6 +3,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { paintOf } from '../drawing/paint-of.ts'
 import type { Areas, Batch, Discs, Lines, Pixels, Scene } from '../scene/scene.ts'
 import { shapeCount } from '../scene/scene.ts'
+import { picked } from '../table/cells/cells.ts'
 import type { RowTest } from '../table/live/selection.ts'
 import { partsOfRects, partsOfWedges, selectedShares } from './dim-parts.ts'
 import type { Composition, Pane } from './model.ts'
@@ -71,11 +72,8 @@ function dimDiscs(batch: Discs, test: RowTest): Batch[] {
   const lit: number[] = []
   for (let i = 0; i < batch.x.length; i++) if (has(rows(i), test)) lit.push(i)
   if (lit.length === 0) return [faint]
-  const pick = <A extends Float32Array | Uint16Array | Uint8Array>(values: A): A => {
-    const out = values.slice(0, lit.length) as A
-    for (let i = 0; i < lit.length; i++) out[i] = values[lit[i]]
-    return out
-  }
+  const pick = <A extends Float32Array | Uint16Array | Uint8Array>(values: A): A =>
+    picked(values, lit, values.slice(0, lit.length) as A)
   const top: Discs = {
     ...batch,
     id: `${batch.id}/selected`,

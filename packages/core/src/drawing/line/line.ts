@@ -4,6 +4,7 @@ import type { Between, Marks, Slots } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import { nearPixel, type PositionScale } from '../../scale/scale.ts'
 import type { Discs, Lines } from '../../scene/scene.ts'
+import { picked } from '../../table/cells/cells.ts'
 import { inOrder } from '../../table/cells/in-order.ts'
 import { buildPyramid } from '../../table/cells/pyramid.ts'
 import { lonePoints } from '../lone-points.ts'
@@ -172,14 +173,7 @@ function runsOf(marks: Marks): Run[] {
   return series.map((_, s) => {
     const rows = order.subarray(sizes[s], sizes[s + 1])
     const own = x.sorted ? rows : inOrder(xs, rows)
-    const ys = picked(y.at, own)
-    return { x: picked(xs, own), y: ys, marks: own, pyramid: buildPyramid(ys) }
+    const ys = picked(y.at, own, new Float64Array(own.length))
+    return { x: picked(xs, own, new Float64Array(own.length)), y: ys, marks: own, pyramid: buildPyramid(ys) }
   })
-}
-
-/** In a loop: a function for each of a million values would take many times as long. */
-function picked(values: Float64Array, rows: Int32Array): Float64Array {
-  const out = new Float64Array(rows.length)
-  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]]
-  return out
 }

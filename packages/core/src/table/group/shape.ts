@@ -1,4 +1,4 @@
-import { type Cells, firstCells } from '../cells/cells.ts'
+import { type Cells, firstCells, pickCells, picked } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
@@ -89,10 +89,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
       if (encoded.endOf) ends = endsOf(encoded, encoded.codes)
     }
     if (rows) {
-      cells =
-        cells.type === 'text'
-          ? { type: 'text', codes: picked(cells.codes, rows, new Int32Array(length)), words: cells.words }
-          : { type: cells.type, values: picked(cells.values, rows, new Float64Array(length)) }
+      cells = pickCells(cells, rows)
       ends &&= picked(ends, rows, new Float64Array(length))
     }
     const some = kept.get(role)?.some
@@ -108,12 +105,6 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     rowOf,
     keyOf: mark => table.serialOf(rowOf(mark)),
   }
-}
-
-/** The values of some rows, in a loop: a function for each of them would take several times as long. */
-function picked<T extends Int32Array | Float64Array>(values: T, rows: Int32Array, out: T): T {
-  for (let i = 0; i < rows.length; i++) out[i] = values[rows[i]]
-  return out
 }
 
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
