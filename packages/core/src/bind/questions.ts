@@ -7,6 +7,7 @@ import type { RowTest } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning, wholeKey } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
+import { identityOf } from './identity.ts'
 
 /** Which rows of a table are drawn at all; undefined for all of them. */
 export type RowFilter = (table: Table) => RowTest | undefined
@@ -34,7 +35,8 @@ export function askAll(
     const same = known.get(key)
     if (same) return { ...same, drawing }
     const question = questionOf(drawing, tongue, only?.(table))
-    const asked = { drawing, key, question, answer: ask(table, { ...question, follow }) }
+    const identity = identityOf(drawing, resolved.throughMeaning)
+    const asked = { drawing, key, question, answer: ask(table, { ...question, follow, identity }) }
     known.set(key, asked)
     return asked
   })

@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest'
-import { chart, type Description, type Scene, type Table, type Texts, table } from '../index.ts'
+import { chart, compose, type Description, type Scene, type Table, type Texts, table } from '../index.ts'
 import { Playback } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
@@ -102,4 +102,93 @@ describe('playback', () => {
     expect(none.length).toBe(0)
     expect(none.sceneAt(0)).toBeUndefined()
   })
+})
+
+test('labels of a played chart keep their sides, and stand alike however a person comes to a period', () => {
+  /** Piers that wander past each other. */
+  const wandering = Array.from({ length: 40 }, (_, year) =>
+    Array.from({ length: 8 }, (_, p) => ({
+      year: 2001 + year,
+      pier: `Pier of the bay ${p}`,
+      wind: 20 + 11 * Math.sin(year / 16 + p * 1.3),
+      delay: 20 + 11 * Math.cos(year / 18 + p * 2.1),
+    })),
+  ).flat()
+  const scales = { x: { domain: [0, 40] }, y: { domain: [0, 40] } }
+  const described = { draw: 'scatter', x: 'wind', y: 'delay', label: 'pier', scales } as const
+  /** Pixels from each point to its label, by what it says. */
+  const ways = (scene: Scene) => {
+    const points = scene.batches.find(batch => batch.kind === 'discs' && batch.part === 'data')
+    if (points?.kind !== 'discs') throw new Error('There are no points')
+    const keys = Array.from(points.keys)
+    return new Map(
+      scene.batches.flatMap(batch =>
+        batch.kind === 'texts' && batch.of === points.id
+          ? batch.texts.map((text, i): [string, { x: number; y: number }] => {
+              const point = keys.indexOf(batch.keys[i])
+              return [text, { x: batch.x[i] - points.x[point], y: batch.y[i] - points.y[point] }]
+            })
+          : [],
+      ),
+    )
+  }
+  const jumps = (pictures: Scene[]) => {
+    const all = pictures.map(ways)
+    return all.slice(1).flatMap((ways, i) =>
+      [...ways].filter(([text, { x, y }]) => {
+        const before = all[i].get(text)
+        // One with a leader stands wherever there is room.
+        if (!before || Math.hypot(x, y) > 20 || Math.hypot(before.x, before.y) > 20) return false
+        return Math.hypot(before.x - x, before.y - y) > 1
+      }),
+    ).length
+  }
+  const played = { ...described, through: 'year' } as const
+  const playback = play(played, table(wandering))
+  const pictures = playback.periods.map(({ place }) => playback.sceneAt(place)!)
+  const alone = playback.periods.map(({ words }) =>
+    compose(chart(table(wandering.filter(({ year }) => String(year) === words)), described), {}, frame),
+  )
+  expect(jumps(alone)).toBeGreaterThan(20)
+  expect(jumps(pictures)).toBeLessThan(jumps(alone) * 0.75)
+  const backwards = play(played, table(wandering))
+  for (const i of [30, 39, 23, 24, 25, 1, 0])
+    expect([...ways(backwards.sceneAt(playback.periods[i].place)!)]).toEqual([...ways(pictures[i])])
+})
+
+test('shapes of plain rows are the same ones in every period: they move, and never start anew', () => {
+  const rows = [2001, 2002].flatMap((year, i) =>
+    ['Kelp Quay', 'Old Mole'].map((pier, p) => ({
+      id: `${pier} ${year}`,
+      year,
+      pier,
+      age: 5 + p,
+      boats: 100 + i * (50 - 20 * p),
+    })),
+  )
+  const boats = (scene: Scene) => {
+    const batch = scene.batches.find(batch => 'part' in batch && batch.part === 'data')!
+    if (batch.kind !== 'rects' && batch.kind !== 'discs') throw new Error('There are no shapes')
+    return Array.from(batch.keys, (key, i) => [
+      key,
+      Math.round(batch.kind === 'rects' ? batch.width[i] : batch.y[i]),
+    ])
+  }
+  const keyed = (key: string[]) => table(rows, { key })
+  for (const [over, description] of [
+    [table(rows), { draw: 'bar', y: 'pier', x: 'boats' }],
+    [table(rows), { draw: 'scatter', x: 'age', y: 'boats', label: 'pier' }],
+    [keyed(['pier', 'year']), { draw: 'scatter', x: 'age', y: 'boats' }],
+    [keyed(['id']), { draw: 'scatter', x: 'age', y: 'boats', color: 'pier' }],
+  ] as const) {
+    const playback = play({ ...description, through: 'year' }, over)
+    const [first, half, last] = [0, 0.5, 1].map(place => boats(playback.sceneAt(place)!))
+    expect(first.map(([key]) => key)).toEqual(['Kelp Quay', 'Old Mole'])
+    for (const [i, [key, at]] of half.entries()) {
+      expect(key).toBe(first[i][0])
+      expect(Math.abs((at as number) - ((first[i][1] as number) + (last[i][1] as number)) / 2)).toBeLessThan(
+        1.5,
+      )
+    }
+  }
 })

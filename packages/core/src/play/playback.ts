@@ -28,6 +28,9 @@ const LONGEST_GAP = 100
 /** More periods than these are an animation nobody sits through. */
 const MOST = 2000
 
+/** Labels keep their sides through so many periods at a time: a jump to a late one composes no more than these. */
+const TOGETHER = 24
+
 /**
  * A chart that is played through a column: a view for each period, and pictures for every place in between. Scales keep
  * the ends that all periods need, unless a scale is told not to be `fixed`; categories keep their places unless ranked.
@@ -39,6 +42,7 @@ export class Playback {
   private readonly views: View[]
   private readonly holds: boolean
   private readonly trail: Trail | undefined
+  private readonly sided: boolean[] = []
   private pair: { from: Scene; to: Scene; motion: Between } | undefined
 
   constructor(chart: Chart, state: State, frame: Frame) {
@@ -73,12 +77,12 @@ export class Playback {
     })
     this.shareEnds(steady)
     // Lines have what was in themselves.
-    this.trail = keeps && !grows ? new Trail(this.views) : undefined
+    this.trail = keeps && !grows ? new Trail(period => this.view(period)!) : undefined
   }
 
   /** The view of the period that is reached at a place. */
   viewAt(place: number): View | undefined {
-    return this.views[this.indexAt(place)]
+    return this.view(this.indexAt(place))
   }
 
   /** The number of the period that is reached at a place. */
@@ -100,6 +104,21 @@ export class Playback {
     return this.withTrail({ ...this.pair.motion(share, share), title, description }, place)
   }
 
+  /**
+   * The view of a period, whose labels stand on the sides that they had in the period before, where they have room. The
+   * periods before it are composed first, so that a picture is the same however a person came to it.
+   */
+  private view(index: number): View | undefined {
+    const view: View | undefined = this.views[index]
+    for (let i = index - (index % TOGETHER); view && i <= index; i++) {
+      if (this.sided[i]) continue
+      if (i % TOGETHER > 0) this.views[i].standLike(this.views[i - 1])
+      void this.views[i].composition.peek()
+      this.sided[i] = true
+    }
+    return view
+  }
+
   private withTrail(scene: Scene, place: number): Scene {
     return this.trail?.behind(scene, this.indexAt(place)) ?? scene
   }
@@ -115,12 +134,15 @@ export class Playback {
   /** The periods on both sides of a place, and how far it is on the way. */
   private between(place: number): { now: View | undefined; next: View | undefined; share: number } {
     const index = this.indexAt(place)
-    const [now, next] = [this.views[index], this.views[index + 1]] as (View | undefined)[]
+    const now = this.view(index)
+    // Composed only where it is on its way: that is, always but at the very place of a period.
+    const next = now && this.views[index + 1]
     if (!now || !next) return { now, next, share: 0 }
     const [from, to] = [this.periods[index].place, this.periods[index + 1].place]
     // A gap is bridged by one long glide, or the old picture is held until the last step of it.
     const start = this.holds ? to - 1 : from
-    return { now, next, share: Math.max(0, Math.min(1, (place - start) / (to - start))) }
+    const share = Math.max(0, Math.min(1, (place - start) / (to - start)))
+    return { now, next: share > 0 ? this.view(index + 1) : next, share }
   }
 
   /** The chart with the categories of all periods, where their order does not follow the values. */

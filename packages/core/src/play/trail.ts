@@ -31,11 +31,12 @@ export function soFar(periods: readonly { rows: Int32Array }[]): Int32Array[] {
 
 /** Where the points of a played chart have been. */
 export class Trail {
-  private readonly views: readonly View[]
+  private readonly view: (period: number) => View
   private kept: { scenes: readonly Scene[]; batches: Map<string, Past> } | undefined
 
-  constructor(views: readonly View[]) {
-    this.views = views
+  /** `view`: of a period, by its number. */
+  constructor(view: (period: number) => View) {
+    this.view = view
   }
 
   /** A scene with the trails of its points behind them, up to a period. */
@@ -51,7 +52,7 @@ export class Trail {
 
   /** By batch and by point: where it stood in each period up to one, worked out once while those pictures stay. */
   private pastAt(index: number): Map<string, Past> {
-    const scenes = this.views.slice(0, index + 1).map(view => view.scene)
+    const scenes = Array.from({ length: index + 1 }, (_, period) => this.view(period).scene)
     const { kept } = this
     if (kept && kept.scenes.length === scenes.length && scenes.every((scene, i) => scene === kept.scenes[i]))
       return kept.batches

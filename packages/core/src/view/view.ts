@@ -72,7 +72,7 @@ export class View {
   private splitter: ReturnType<SplitsCharts['splitter']> | undefined
   private readonly fits = new Fits()
   /** By chart: where labels stood last, so that they do not jump from side to side as data change. */
-  private sides = new WeakMap<Chart, LabelSides>()
+  private readonly sides = new WeakMap<Chart, LabelSides>()
   private readonly responses = new Responses(this)
   private readonly dressing = new Latest<Theme>()
   private readonly answers: Answers
@@ -231,9 +231,13 @@ export class View {
     return rootOf(this.first.table)
   }
 
-  /** Labels stand where they do in another view, where they have room. */
+  /** Labels stand on the sides that they have in another view of the same charts by now, where they have room. */
   standLike(other: View): void {
-    this.sides = other.sides
+    const others = chartsOf(other.answers.now.peek().shown)
+    for (const [i, chart] of chartsOf(this.answers.now.peek().shown).entries()) {
+      const sides = others[i] && other.sides.get(others[i])
+      if (sides) this.sides.set(chart, new Map([...sides].map(([drawing, own]) => [drawing, new Map(own)])))
+    }
   }
 
   private sidesOf(chart: Chart): LabelSides {

@@ -41,9 +41,12 @@ export interface Shaped {
   rowsOf(mark: number): ArrayLike<number>
   /** The one row of a mark, where marks are rows. */
   rowOf?(mark: number): number
-  /** What a mark is recognised by: its row's serial number, or its group's values. */
+  /** What a mark is recognised by: its row's serial number or identity, or its group's values. */
   keyOf(mark: number): string | number
 }
+
+/** By what rows are known again among other rows: the values of columns, or what they have in roles. */
+export type Identity = { columns: readonly string[] } | { roles: readonly string[] }
 
 /** How rows are gathered. */
 export interface ShapeOptions extends Kept {
@@ -54,6 +57,8 @@ export interface ShapeOptions extends Kept {
   follow?: FollowsGroups
   /** Only rows that meet these conditions, in place of a list of them. */
   within?: Within
+  /** What rows are known by in place of their serial numbers, where marks are rows. */
+  identity?: Identity
 }
 
 /**
@@ -103,9 +108,45 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     roles: out,
     rowsOf: mark => [rowOf(mark)],
     rowOf,
-    keyOf: mark => table.serialOf(rowOf(mark)),
+    keyOf: options.identity
+      ? namesOf(table, options.identity, out, rowOf, length)
+      : mark => table.serialOf(rowOf(mark)),
   }
 }
+
+/** The identities of rows, in words; several rows of one are numbered. */
+function namesOf(
+  table: Table,
+  identity: Identity,
+  roles: ReadonlyMap<string, RoleValues>,
+  rowOf: (mark: number) => number,
+  length: number,
+): (mark: number) => string {
+  const words =
+    'roles' in identity
+      ? identity.roles.map(role => wordIn(roles.get(role)!.cells))
+      : identity.columns.map(name => {
+          const word = wordIn(table.needColumn(name, '').cells)
+          return (mark: number) => word(rowOf(mark))
+        })
+  let names: string[] | undefined
+  return mark => {
+    if (!names) {
+      const known = new Map<string, number>()
+      names = Array.from({ length }, (_, mark) => {
+        const name = words.map(word => word(mark)).join('\u001f')
+        const before = known.get(name) ?? 0
+        known.set(name, before + 1)
+        return before === 0 ? name : `${name}\u001f${before + 1}`
+      })
+    }
+    return names[mark]
+  }
+}
+
+/** The value of each mark or row, as it is written in a key. */
+const wordIn = (cells: Cells) => (at: number) =>
+  cells.type === 'text' ? (cells.words[cells.codes[at]] ?? '') : cells.values[at]
 
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
   Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
@@ -173,7 +214,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
       ends: undefined,
     })
   }
-  const keys = by.map(part => ({ cells: out.get(part.role)!.cells }))
+  const keys = by.map(part => wordIn(out.get(part.role)!.cells))
   return {
     table,
     length: filled.count,
@@ -181,16 +222,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
     grouped: true,
     roles: out,
     rowsOf: group => groups.rowsOf(group),
-    keyOf: group =>
-      keys
-        .map(({ cells }) =>
-          cells.type === 'text'
-            ? cells.codes[group] < 0
-              ? ''
-              : cells.words[cells.codes[group]]
-            : cells.values[group],
-        )
-        .join('\u001f'),
+    keyOf: group => keys.map(word => word(group)).join('\u001f'),
   }
 }
 
