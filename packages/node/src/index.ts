@@ -5,6 +5,14 @@ export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } 
 export { confinedFile, fileBeside, readFileText, writeWhole } from './files.ts'
 export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { addFont } from './fonts.ts'
+export {
+  type MailFrame,
+  type MailHeads,
+  type MailParts,
+  type MailPicture,
+  mailParts,
+  toMail,
+} from './mail.ts'
 export { type OpenOptions, openChart, openTable } from './open.ts'
 export {
   findingsOf,

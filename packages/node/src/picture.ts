@@ -11,7 +11,7 @@ import {
   type State,
   type Surroundings,
 } from '@dapplo/core'
-import { escapeXml, Playback, View } from '@dapplo/core/internal'
+import { type Composition, escapeXml, Playback, View } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 
@@ -34,22 +34,38 @@ export const wholeFrame = (frame: PictureFrame, size = SIZE): Frame => ({
 /** The scene of a chart in a frame of 1280 × 800 pixels, unless told otherwise. */
 export function sceneOf(chart: Chart | Spread, frame: PictureFrame = {}, state: State = {}): Scene {
   const whole = wholeFrame(frame)
-  return withPictures(played(chart, state, whole) ?? compose(chart, state, whole), frame.folder ?? '.')
+  return withPictures(
+    momentOf(chart, state, whole)?.scene ?? compose(chart, state, whole),
+    frame.folder ?? '.',
+  )
 }
 
 /** The same, once tables that answer in time have answered. */
-async function sceneInTime(chart: Chart | Spread, frame: PictureFrame, state: State): Promise<Scene> {
+const sceneInTime = async (chart: Chart | Spread, frame: PictureFrame, state: State): Promise<Scene> =>
+  (await shownInTime(chart, frame, state)).scene
+
+/** The scene, and what it is read from, once tables that answer in time have answered. */
+export async function shownInTime(
+  chart: Chart | Spread,
+  frame: PictureFrame,
+  state: State,
+): Promise<{ scene: Scene; composition: Composition }> {
   const whole = wholeFrame(frame)
   const view = new View(chart, state, whole)
   await view.settled()
-  return withPictures(played(chart, state, whole) ?? view.scene, frame.folder ?? '.')
+  const moment = momentOf(chart, state, whole)
+  return {
+    scene: withPictures(moment?.scene ?? view.scene, frame.folder ?? '.'),
+    composition: moment?.composition ?? view.composition.value,
+  }
 }
 
 /** A chart that is played stands still in a picture: at the place that the state says, else at its end. */
-function played(chart: Chart | Spread, state: State, frame: Frame): Scene | undefined {
+function momentOf(chart: Chart | Spread, state: State, frame: Frame) {
   if (chart instanceof Spread || !chart.resolved.throughMeaning) return undefined
   const playback = new Playback(chart, state, frame)
-  return playback.sceneAt(state.at ?? playback.length)
+  const at = state.at ?? playback.length
+  return { scene: playback.sceneAt(at), composition: playback.compositionAt(at) }
 }
 
 /** What a person would regret about the chart and its data, in the frame of a picture: each with what to do about it. */

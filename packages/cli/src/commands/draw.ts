@@ -7,6 +7,7 @@ import {
   type Spread,
   toCsv,
   toJson,
+  toMail,
   toOutlinedSvg,
   toPdf,
   toPng,
@@ -21,7 +22,7 @@ import { chartOf, columnOptions, openInput } from '../input.ts'
 import { say } from '../say.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
-const FORMATS = ['svg', 'png', 'pdf', 'csv', 'json', ...FILMS] as const
+const FORMATS = ['svg', 'png', 'pdf', 'csv', 'json', 'eml', ...FILMS] as const
 type Format = (typeof FORMATS)[number]
 
 export function addDraw(program: Command): void {
@@ -41,6 +42,9 @@ export function addDraw(program: Command): void {
     .option('--as-text', 'draw with characters, for a terminal')
     .option('--rate <count>', 'pictures a second of a moving picture; default 20')
     .option('--hold <milliseconds>', 'how long each of several charts stays in a moving picture; default 600')
+    .option('--to <addresses>', 'whom a mail (.eml) is for')
+    .option('--from <address>', 'who sends a mail; without it, it is a draft')
+    .option('--rows <count>', 'how many rows of values a mail lists; default 100, 0 for none')
     .option('--watch', 'draw again whenever a file it is made from changes')
     .option('--strict', 'exit with 1 when there are findings')
   withFrameFlags(withChartFlags(command))
@@ -50,6 +54,7 @@ export function addDraw(program: Command): void {
 Examples:
   dapplo draw demo-data/sailings.csv --draw line --x "day of departed" --y "sum of passengers" --color route --out chart.svg
   dapplo draw passengers.chart.json --theme night --out chart.png
+  dapplo draw passengers.chart.json --to office@ferry.example --out report.eml
   dapplo draw piers.chart.json --through year --out race.gif
   dapplo draw before.chart.json after.chart.json --out change.gif
   cat sailings.csv | dapplo draw - --draw bar --x route --y count > chart.svg
@@ -84,7 +89,7 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
     const { drawFilm } = await import('../film.ts')
     await drawFilm(others.length > 0 ? [chart, ...others] : chart, format, frame, flags)
   } else {
-    const content = await contentOf(chart, format, frame, flags.fonts ?? 'named')
+    const content = await contentOf(chart, format, frame, flags)
     if (flags.out && flags.out !== '-') writeWhole(flags.out, content)
     else if (typeof content !== 'string') process.stdout.write(content)
     else {
@@ -103,10 +108,11 @@ async function contentOf(
   chart: Chart | Spread,
   format: Exclude<Format, FilmFormat> | 'text',
   frame: PictureFrame,
-  fonts: string,
+  flags: Record<string, any>,
 ): Promise<string | Uint8Array> {
   switch (format) {
-    case 'svg':
+    case 'svg': {
+      const fonts = flags.fonts ?? 'named'
       if (fonts === 'outlines') return toOutlinedSvg(chart, frame)
       if (fonts === 'named' || fonts === 'embedded') return toSvg(chart, { ...frame, fonts })
       throw new DapploError(
@@ -115,6 +121,7 @@ async function contentOf(
         '--fonts',
         'Write named, embedded or outlines.',
       )
+    }
     case 'png':
       return toPng(chart, frame)
     case 'pdf':
@@ -123,6 +130,8 @@ async function contentOf(
       return toCsv(chart, frame)
     case 'json':
       return toJson(chart, frame)
+    case 'eml':
+      return toMail(chart, { ...frame, to: flags.to, from: flags.from, rows: rowsOf(flags.rows) })
     case 'text':
       return toText(chart, {
         columns: Math.min(process.stdout.columns ?? 80, 160),
@@ -130,6 +139,16 @@ async function contentOf(
         locale: frame.locale,
       })
   }
+}
+
+function rowsOf(count: string | undefined): number | undefined {
+  if (count === undefined || /^\d{1,6}$/.test(count)) return count === undefined ? undefined : Number(count)
+  throw new DapploError(
+    'bad-flag',
+    `"${count}" is no number of rows`,
+    '--rows',
+    'Write a whole number, such as 20.',
+  )
 }
 
 function formatOf(out: string | undefined): Format {

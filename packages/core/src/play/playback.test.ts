@@ -174,7 +174,7 @@ test('shapes of plain rows are the same ones in every period: they move, and nev
       Math.round(batch.kind === 'rects' ? batch.width[i] : batch.y[i]),
     ])
   }
-  const keyed = (key: string[]) => table(rows, { key })
+  const keyed = (key: (keyof (typeof rows)[number])[]) => table(rows, { key })
   for (const [over, description] of [
     [table(rows), { draw: 'bar', y: 'pier', x: 'boats' }],
     [table(rows), { draw: 'scatter', x: 'age', y: 'boats', label: 'pier' }],
