@@ -69,7 +69,7 @@ export function withChartFlags(command: Command): Command {
     .option('--controls <json>', 'controls above the chart on pages')
     .option(
       '--type <column=type...>',
-      'read a column as number, time or text, or its dates with the "day first" or "month first"',
+      'read a column as number, time or text, its dates with the "day first" or "month first", or its numbers with a "decimal point" or "decimal comma"',
     )
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
 }

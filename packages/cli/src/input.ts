@@ -193,6 +193,7 @@ function structure(field: string, text: string): unknown {
 }
 
 const DATES = ['day first', 'month first'] as const
+const DECIMALS = ['decimal point', 'decimal comma'] as const
 
 /** `--type year=text` as column options. */
 export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {
@@ -203,12 +204,14 @@ export function columnOptions(types: string[] | undefined): Record<string, Colum
       const type = text.slice(at + 1)
       const dates = DATES.find(dates => dates === type)
       if (at >= 1 && dates) return [text.slice(0, at), { dates }]
+      const numbers = DECIMALS.find(numbers => numbers === type)
+      if (at >= 1 && numbers) return [text.slice(0, at), { numbers }]
       if (at < 1 || !['number', 'time', 'text'].includes(type)) {
         throw new DapploError(
           'bad-flag',
           `"${text}" names no column and type`,
           '--type',
-          'Write it as in --type year=text; types are number, time and text, and for dates "day first" and "month first".',
+          'Write it as in --type year=text; types are number, time and text, for dates "day first" and "month first", and for numbers "decimal point" and "decimal comma".',
         )
       }
       return [text.slice(0, at), { type: type as Column['type'] }]

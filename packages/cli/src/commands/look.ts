@@ -14,7 +14,7 @@ export function addLook(program: Command): void {
     .option('--json', 'print JSON, for programs')
     .option(
       '--type <column=type...>',
-      'read a column as number, time or text, or its dates with the "day first" or "month first"',
+      'read a column as number, time or text, its dates with the "day first" or "month first", or its numbers with a "decimal point" or "decimal comma"',
     )
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
     .addHelpText('after', '\nExample:\n  dapplo look demo-data/sailings.csv')

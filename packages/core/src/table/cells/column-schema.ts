@@ -21,6 +21,8 @@ export const column = v.strictObject({
   type: v.optional(v.picklist(['number', 'time', 'text'])),
   /** Which comes first in dates such as 03/04/2024, where none of them says. */
   dates: v.optional(v.picklist(['day first', 'month first'])),
+  /** What separates the decimals of numbers such as 1.204, where none of them says whether that is more than a thousand. */
+  numbers: v.optional(v.picklist(['decimal point', 'decimal comma'])),
   /** The name people read; default: the column's name, made readable. */
   label: v.optional(words),
   /** Shown once per axis, and in tooltips. */

@@ -54,6 +54,24 @@ describe('reading', () => {
     expect(first('month first')).toEqual(new Date('2024-03-04'))
   })
 
+  test('numbers that can be read in two ways are told of, until somebody says what separates decimals', () => {
+    const text = 'pier;cost\nOld Mole;1.204\nKelp Quay;980\n'
+    const unsettled = readCsv(text)
+    expect(unsettled.row(0).cost).toBe(1204)
+    expect(unsettled.findings).toMatchObject([
+      { code: 'unsettled-numbers', message: expect.stringContaining('"1.204"'), path: 'columns.cost' },
+    ])
+    expect(lookText(lookAt(unsettled))).toContain('say "decimal point" or "decimal comma"')
+    for (const [numbers, cost] of [
+      ['decimal comma', 1204],
+      ['decimal point', 1.204],
+    ] as const) {
+      const told = readCsv(text, { columns: { cost: { numbers } } })
+      expect(told.row(0).cost).toBe(cost)
+      expect(told.findings).toEqual([])
+    }
+  })
+
   test('tolerates a few mistyped cells among many numbers', () => {
     const text = `n\n${Array.from({ length: 50 }, (_, i) => (i === 30 ? 'x' : i)).join('\n')}\n`
     const read = readCsv(text)

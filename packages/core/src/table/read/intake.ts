@@ -8,7 +8,13 @@ import { TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
 import type { CellParts } from './plain-csv.ts'
 import { chooseReader, readCells } from './reader.ts'
-import { type ColumnReport, type Report, unreadableFinding, unsettledDates } from './report.ts'
+import {
+  type ColumnReport,
+  type Report,
+  unreadableFinding,
+  unsettledDates,
+  unsettledNumbers,
+} from './report.ts'
 
 /** Reads raw values into a table's columns, and keeps the report of what was guessed, missing and unreadable. */
 export class Intake {
@@ -181,9 +187,13 @@ export class Intake {
   private note(report: ColumnReport): void {
     const path = `columns.${report.name}`
     this.report.findings = this.report.findings.filter(finding => finding.path !== path)
-    if (report.unsettled !== undefined)
-      this.report.findings.push(unsettledDates(report.name, report.unsettled))
-    else if (report.unreadable > 0) this.report.findings.push(unreadableFinding(report, this.title))
+    const { name, unsettled } = report
+    if (unsettled !== undefined)
+      this.report.findings.push(
+        report.type === 'number' ? unsettledNumbers(name, unsettled) : unsettledDates(name, unsettled),
+      )
+    if (report.unreadable > 0 && (unsettled === undefined || report.type === 'number'))
+      this.report.findings.push(unreadableFinding(report, this.title))
   }
 }
 

@@ -108,10 +108,22 @@ export function readStyled(text: string, style: NumberStyle): number {
   return (found.negative ? -value : value) / (found.percent ? 100 : 1)
 }
 
-/** The style in which most of the texts can be read, judged from a sample; undefined when the texts are no numbers. */
-export function numberStyle(texts: readonly string[]): NumberStyle | undefined {
-  let commaDecimal = 0
-  let pointDecimal = 0
+/** How texts write numbers. */
+export interface FoundStyle {
+  style: NumberStyle
+  /** A text whose separator can be that of decimals or of thousands, where no other shows which: it is a likely guess. */
+  unsettled: string | undefined
+}
+
+/**
+ * The style in which most of the texts can be read, judged from a sample; undefined when the texts are no numbers.
+ * `told`: what separates decimals, where somebody said so.
+ */
+export function numberStyle(texts: readonly string[], told?: NumberStyle['decimal']): FoundStyle | undefined {
+  const votes = { ',': 0, '.': 0 }
+  /** Texts such as 1.204, by their separator. */
+  const open: { [mark in NumberStyle['decimal']]?: string } = {}
+  let below = 0
   let percent = 0
   let currency: string | undefined
   for (const text of texts) {
@@ -119,21 +131,53 @@ export function numberStyle(texts: readonly string[]): NumberStyle | undefined {
     if (!found) continue
     if (found.percent) percent++
     currency ??= found.currency
-    const { digits } = found
-    // A separator is the decimal one when it comes last after the other kind, or is not followed by exactly three digits.
-    const comma = digits.lastIndexOf(',')
-    const point = digits.lastIndexOf('.')
-    const single = (mark: string, at: number) => digits.indexOf(mark) === at && digits.length - at - 1 !== 3
-    if (comma > point && (point >= 0 || single(',', comma))) commaDecimal++
-    if (point > comma && (comma >= 0 || single('.', point))) pointDecimal++
+    const mark = decimalOf(found.digits.replace(BLANKS, ''))
+    if (mark === ',' || mark === '.') votes[mark]++
+    else if (mark) open[mark.unsettled] ??= text
+    else if (found.digits.length <= 3) below++
   }
+  const likely = likelyStyle(votes, open, below, currency)
   const style: NumberStyle = {
-    decimal: commaDecimal > pointDecimal ? ',' : '.',
+    decimal: told ?? likely.decimal,
     percent: percent * 2 > texts.length,
     currency,
   }
   const readable = texts.filter(text => !Number.isNaN(readStyled(text, style))).length
-  return readable > 0 ? style : undefined
+  return readable > 0 ? { style, unsettled: told === undefined ? likely.unsettled : undefined } : undefined
+}
+
+/** What separates the decimals of some digits, as far as they show it; undefined where nothing separates any. */
+function decimalOf(digits: string): ',' | '.' | { unsettled: ',' | '.' } | undefined {
+  const comma = digits.lastIndexOf(',')
+  const point = digits.lastIndexOf('.')
+  if (comma < 0 && point < 0) return undefined
+  const [mark, other, at] = comma > point ? ([',', '.', comma] as const) : (['.', ',', point] as const)
+  // With both kinds the last one is that of decimals, and one that comes again is that of thousands.
+  const again = digits.indexOf(mark) !== at
+  if (digits.includes(other)) return again ? other : mark
+  if (again) return other
+  return /^[1-9]\d{0,2}$/.test(digits.slice(0, at)) && digits.length - at - 1 === 3
+    ? { unsettled: mark }
+    : mark
+}
+
+/** What separates decimals, where some texts leave it open. `below`: how many plain numbers are below a thousand. */
+function likelyStyle(
+  votes: { ',': number; '.': number },
+  open: { ','?: string; '.'?: string },
+  below: number,
+  currency: string | undefined,
+): { decimal: NumberStyle['decimal']; unsettled: string | undefined } {
+  if (votes[','] + votes['.'] > 0)
+    return { decimal: votes[','] > votes['.'] ? ',' : '.', unsettled: undefined }
+  if (open[',']) {
+    // 1,204 beside 980: with decimals, 980 would have had some.
+    const settled = !open['.'] && (below > 0 || currency === '$' || currency === '£')
+    return { decimal: '.', unsettled: settled ? undefined : open[','] }
+  }
+  // The same of 1.204, but programs write decimals so: three of them at each number are as likely as thousands.
+  if (open['.'] && below > 0) return { decimal: ',', unsettled: open['.'] }
+  return { decimal: '.', unsettled: undefined }
 }
 
 const MISSING = new Set(['', 'na', 'n/a', '#n/a', 'null', 'nan', 'none', '-', '–', '—', '?'])

@@ -12,6 +12,7 @@ import type { ColumnReport } from './report.ts'
 /** At most this share of a text column's cells may be unreadable for it still to be taken as numbers or dates. */
 const TOLERATED = 0.1
 const SAMPLE = 500
+const DECIMAL = { 'decimal comma': ',', 'decimal point': '.' } as const
 
 /** Settles how to read a column: by the type asked for, else by its values, else by what its texts look like. */
 export function chooseReader(
@@ -47,10 +48,13 @@ export function chooseReader(
     unsettled,
   })
 
-  const wanted = option?.type ?? (option?.dates && 'time')
+  const wanted = option?.type ?? (option?.dates ? 'time' : option?.numbers && 'number')
   if (wanted === 'text') return settle('text', 'given')
+  const decimal = option?.numbers && DECIMAL[option.numbers]
   if (wanted === 'number') {
-    reader.numbers = numberStyle(texts)
+    const found = numberStyle(texts, decimal)
+    reader.numbers = found?.style ?? (decimal && { decimal, percent: false, currency: undefined })
+    unsettled = found?.unsettled
     return settle('number', 'given')
   }
   const dated = dateStyle(texts, option?.dates)
@@ -72,10 +76,11 @@ export function chooseReader(
   }
   if (times > 0 || others > 0) return settle(times > 0 && dated ? 'time' : 'text', 'given')
   if (texts.some(isCode)) return settle('text', 'given')
-  const style = numberStyle(texts)
-  if (style && enough(texts, text => !Number.isNaN(readStyled(text, style)))) {
-    reader.numbers = style
-    return settle('number', 'guessed', describeNumbers(style))
+  const found = numberStyle(texts)
+  if (found && enough(texts, text => !Number.isNaN(readStyled(text, found.style)))) {
+    reader.numbers = found.style
+    unsettled = found.unsettled
+    return settle('number', 'guessed', describeNumbers(found.style))
   }
   if (numbers === 0 && dated && enough(texts, text => readDate(text, dated.style) !== undefined)) {
     reader.dates = dated.style

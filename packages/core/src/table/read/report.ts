@@ -19,7 +19,7 @@ export interface ColumnReport {
   how: 'given' | 'guessed'
   /** What the texts looked like, for people: `ISO dates`, `numbers with "," between thousands`; empty when nothing was guessed. */
   guess: string
-  /** A date of the column, where they could be read in two ways and nobody said which. */
+  /** A date or number of the column, where they could be read in two ways and nobody said which. */
   unsettled?: string
   missing: number
   unreadable: number
@@ -60,3 +60,14 @@ export const unsettledDates = (column: string, example: string): Finding => ({
   remedy: `Say it: columns: { ${JSON.stringify(column)}: { dates: "day first" } }, or "month first"; on the command line, --type "${column}=day first".`,
   path: `columns.${column}`,
 })
+
+/** Numbers that can be read in two ways, so that the likelier one, thousands, is a guess. */
+export function unsettledNumbers(column: string, example: string): Finding {
+  const [guess, other] = example.includes(',') ? ['point', 'comma'] : ['comma', 'point']
+  return {
+    code: 'unsettled-numbers',
+    message: `"${column}" has numbers such as ${JSON.stringify(plainText(example))}, and none of them shows whether that is more than a thousand; they are read as thousands`,
+    remedy: `Say it: columns: { ${JSON.stringify(column)}: { numbers: "decimal ${guess}" } } if that is right, else "decimal ${other}"; on the command line, --type "${column}=decimal ${guess}".`,
+    path: `columns.${column}`,
+  }
+}

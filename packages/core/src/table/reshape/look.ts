@@ -46,9 +46,11 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
   const undecided = report?.unsettled
   if (undecided !== undefined)
     odd.push(
-      `has dates such as ${JSON.stringify(undecided)}: say "day first" or "month first", as nothing in them shows which`,
+      cells.type === 'number'
+        ? `has numbers such as ${JSON.stringify(undecided)}, read as thousands: say "decimal point" or "decimal comma", as nothing in them shows which`
+        : `has dates such as ${JSON.stringify(undecided)}: say "day first" or "month first", as nothing in them shows which`,
     )
-  else if (unreadable > 0) {
+  if (unreadable > 0 && (undecided === undefined || cells.type === 'number')) {
     const { text, line, row } = report!.examples[0]
     odd.push(
       `${unreadable === 1 ? 'one cell is' : `${unreadable} cells are`} no ${cells.type}${unreadable === 1 ? '' : 's'}, first ${JSON.stringify(text)} in ${line === undefined ? `row ${row + 1}` : `line ${line}`}`,
