@@ -9,12 +9,11 @@ declare module 'papaparse' {
   interface ParseResult<T> {
     data: T[]
     errors: ParseError[]
-    meta: { delimiter: string }
   }
   const Papa: {
     parse<T>(
       text: string,
-      config: { delimiter: string; header: boolean; skipEmptyLines: boolean },
+      config: { delimiter: string; header: boolean; skipEmptyLines: boolean; preview?: number },
     ): ParseResult<T>
     unparse(data: { fields: string[]; data: unknown[][] }, config?: { newline?: string }): string
   }

@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
-import { type CsvCells, type CsvOptions, gatherCsv } from '../read/csv.ts'
+import { type CsvCells, type CsvOptions, gatherCsv, separatorOf } from '../read/csv.ts'
 
 /** How CSV text is read in parts, so that a page stays quick meanwhile. */
 export interface PartsOptions {
@@ -29,7 +29,7 @@ export async function readCsvInParts<R = any>(
   const { progress, signal } = options
   const lines: string[][] = []
   let at = 0
-  let separator = options.separator
+  const separator = options.separator ?? separatorOf(text)
   while (at < text.length) {
     if (signal?.aborted)
       throw new DapploError(
@@ -40,11 +40,10 @@ export async function readCsvInParts<R = any>(
       )
     const end = lineEnd(text, Math.min(text.length, at + PART), at)
     const parsed = Papa.parse<string[]>(text.slice(at, end), {
-      delimiter: separator ?? '',
+      delimiter: separator,
       header: false,
       skipEmptyLines: false,
     })
-    separator ??= parsed.meta.delimiter
     // A part that ends with its line end would add an empty line that is not there.
     if (
       end < text.length &&

@@ -36,6 +36,36 @@ describe('CSV', () => {
     )
   })
 
+  test('is taken apart by what separates its cells, in short texts and in ones with decimal commas too', () => {
+    for (const [text, names] of [
+      ['pier;cost\nOld Mole;1,204\n', ['pier', 'cost']],
+      ['pier;cost\n', ['pier', 'cost']],
+      ['pier\tcost\nMole, old\t3\nQuay, new\t4\n', ['pier', 'cost']],
+      ['pier\nMole, old\n', ['pier']],
+      ['"pier; old",cost\nMole,3\n', ['pier; old', 'cost']],
+      ['pier,cost\nMole;x,3\nQuay;y,4\n', ['pier', 'cost']],
+      ['\n\npier|cost\nMole|3\n', ['pier', 'cost']],
+    ] as const)
+      expect(splitCsv(text, { ragged: 'fill' }).names, text).toEqual(names)
+    const word = fc.constantFrom('Old Mole', 'Kelp Quay', '', '12', '1.5', 'x')
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 2, max: 5 }).chain(width =>
+          fc.array(fc.array(fc.oneof(word, fc.constant('1,5')), { minLength: width, maxLength: width }), {
+            maxLength: 5,
+          }),
+        ),
+        fc.constantFrom(';', '\t', '|'),
+        fc.constantFrom('', '\n', '\n\n'),
+        (rows, separator, end) => {
+          const names = header(rows[0]?.length ?? 2)
+          const text = [names, ...rows].map(cells => cells.join(separator)).join('\n') + end
+          expect(splitCsv(text).names).toEqual(names)
+        },
+      ),
+    )
+  })
+
   test('that the quick parser takes is what the careful one reads', () => {
     const token = fc.constantFrom('a', '12', '', ' ', ';', ',', ',', ',', '\n', '\n', '\r\n', '\r', '"x"')
     const line = fc.array(fc.constantFrom('a', '12', '', ' '), { minLength: 3, maxLength: 3 })

@@ -26,8 +26,8 @@ export interface CsvCells {
 export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean } = {}): CsvCells {
   const source = options.source ?? 'the CSV text'
   const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
-  const plain =
-    options.inParts && bare.length > LONG ? plainCsv(bare, options.separator ?? separatorOf(bare)) : undefined
+  const separator = options.separator ?? separatorOf(bare)
+  const plain = options.inParts && bare.length > LONG ? plainCsv(bare, separator) : undefined
   if (plain)
     return {
       names: headerNames(plain.header, source),
@@ -36,7 +36,7 @@ export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean
       lineOf: row => row + 2,
     }
   const parsed = Papa.parse<string[]>(bare, {
-    delimiter: options.separator ?? '',
+    delimiter: separator,
     header: false,
     skipEmptyLines: false,
   })
@@ -56,14 +56,33 @@ export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean
 /** Texts of so many characters are worth a look whether they are plain. */
 const LONG = 10_000
 
-/** What separates cells, as far as the first lines tell. */
-function separatorOf(text: string): string {
+/** What may separate cells, the likelier first; the last are the separators that Unicode has for it. */
+const SEPARATORS = [',', ';', '\t', '|', '\u001f', '\u001e']
+/** Lines that are looked at to find out what separates cells. */
+const FIRST_LINES = 50
+
+/**
+ * What separates cells: that of which as many lines as can be have as many cells as the header, and of those that are
+ * alike the one that makes most cells. A text of one column has a comma.
+ */
+export function separatorOf(text: string): string {
   const end = text.indexOf('\n', LONG)
-  return Papa.parse(end < 0 ? text : text.slice(0, end), {
-    delimiter: '',
-    header: false,
-    skipEmptyLines: false,
-  }).meta.delimiter
+  const head = end < 0 ? text : text.slice(0, end)
+  let best = { separator: SEPARATORS[0], share: 0, cells: 1 }
+  for (const separator of SEPARATORS) {
+    if (!head.includes(separator)) continue
+    const { data } = Papa.parse<string[]>(head, {
+      delimiter: separator,
+      header: false,
+      skipEmptyLines: true,
+      preview: FIRST_LINES,
+    })
+    const cells = data[0]?.length ?? 1
+    const share = data.filter(line => line.length === cells).length / data.length
+    if (cells > 1 && (share > best.share || (share === best.share && cells > best.cells)))
+      best = { separator, share, cells }
+  }
+  return best.separator
 }
 
 /** Lines of cells as columns, with the names that the first line gives. */
