@@ -38,12 +38,12 @@ const bundle = await rolldown({
 })
 await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })
 
-// The command is one file: loading two hundred would take longer than most charts take to draw. What a command does not
-// need stays asleep in it.
+// The command is a few files: loading two hundred would take longer than most charts take to draw, and so would reading
+// what a command does not need.
 const command = await rolldown({
   input: fromRoot('packages/cli/dist/main.js'),
   platform: 'node',
-  external: [/^@napi-rs\//, 'upng-js'],
+  external: [/^@napi-rs\//, 'nodemailer', 'upng-js'],
   // The package for arguments can start commands that are programs of their own. Ours are none, and what it would take to
   // start them is slow to load.
   plugins: [
@@ -55,9 +55,12 @@ const command = await rolldown({
     },
   ],
 })
+rmSync(fromRoot('packages/cli/dist/parts'), { recursive: true, force: true })
 await command.write({
-  file: fromRoot('packages/cli/dist/dapplo.js'),
+  dir: fromRoot('packages/cli/dist'),
+  entryFileNames: 'dapplo.js',
+  chunkFileNames: 'parts/[name].js',
+  codeSplitting: { groups: [{ name: 'shared', minShareCount: 4 }] },
   format: 'es',
   minify: true,
-  codeSplitting: false,
 })

@@ -7,12 +7,10 @@ import {
   type Spread,
   toCsv,
   toJson,
-  toMail,
   toOutlinedSvg,
   toPdf,
   toPng,
   toSvg,
-  toText,
   writeWhole,
 } from '@dapplo/node'
 import type { Command } from 'commander'
@@ -131,9 +129,14 @@ async function contentOf(
     case 'json':
       return toJson(chart, frame)
     case 'eml':
-      return toMail(chart, { ...frame, to: flags.to, from: flags.from, rows: rowsOf(flags.rows) })
+      return (await import('../written.ts')).toMail(chart, {
+        ...frame,
+        to: flags.to,
+        from: flags.from,
+        rows: rowsOf(flags.rows),
+      })
     case 'text':
-      return toText(chart, {
+      return (await import('../written.ts')).toText(chart, {
         columns: Math.min(process.stdout.columns ?? 80, 160),
         rows: Math.min((process.stdout.rows ?? 25) - 1, 40),
         locale: frame.locale,

@@ -135,6 +135,12 @@ function numbersAsText(drawn: BoundDrawing, role: 'x' | 'y'): Finding[] {
   ]
 }
 
+/** English names, written down, since the first use of `Intl` takes longer than a small chart. */
+const ENGLISH = [
+  'january february march april may june july august september october november december',
+  'monday tuesday wednesday thursday friday saturday sunday',
+].flatMap(names => [names.split(' '), names.split(' ').map(name => name.slice(0, 3))])
+
 /** The names of months and of weekdays in a language, long and short, in the order of the calendar. */
 function calendarNames(locale: string): string[][] {
   const names = (length: 'long' | 'short') => {
@@ -161,9 +167,8 @@ function unorderedNames(drawn: BoundDrawing, role: 'x' | 'y', locale: string): F
   for (let mark = 0; mark < marks.length && met.size <= 12; mark++)
     if (cells.codes[mark] >= 0) met.set(cells.words[cells.codes[mark]], marks[role].at[mark])
   if (met.size < 3 || met.size > 12) return []
-  const list = [...calendarNames(locale), ...calendarNames('en')].find(list =>
-    [...met.keys()].every(word => list.includes(plain(word))),
-  )
+  const named = (list: readonly string[]) => [...met.keys()].every(word => list.includes(plain(word)))
+  const list = ENGLISH.find(named) ?? (/^en\b/.test(locale) ? undefined : calendarNames(locale).find(named))
   if (!list) return []
   const shown = [...met.keys()].sort((a, b) => met.get(a)! - met.get(b)!)
   const places = shown.map(word => list.indexOf(plain(word)))
