@@ -34,6 +34,7 @@ const sailings = () =>
 for (const [name, description] of [
   ['bars by month and route', { draw: 'bar', x: 'month of departed', y: 'sum of delay', color: 'route' }],
   ['bars of medians', { draw: 'bar', x: 'route', y: 'median of delay' }],
+  ['lines by route', { draw: 'line', x: 'departed', y: 'delay', color: 'route' }],
   ['a raw line', { draw: 'line', x: 'departed', y: 'delay' }],
   ['a scatter', { draw: 'scatter', x: 'wind', y: 'delay' }],
 ]) {
@@ -73,4 +74,9 @@ for (const [name, description] of [
     show()
   })
   ratio(`a row removed: ${name}`, removed, bare, 2)
+  const middle = time(i => {
+    rows.remove(ROWS / 2 + i * 13)
+    show()
+  })
+  ratio(`a row removed from the middle: ${name}`, middle, bare, 2)
 }

@@ -16,6 +16,7 @@ import { labelOf } from './naming.ts'
 import { partFindings } from './part-findings.ts'
 import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
+import { runsKept } from './runs-kept.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { DASHES, type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
@@ -112,7 +113,7 @@ export function bind(
 
 function bindOne(
   { drawing, shaped, x, y, xInput, yInput }: ScaledPart,
-  { series, seriesOf, explained }: SeriesOfDrawing,
+  { series, seriesOf, explained, by }: SeriesOfDrawing,
   shades: ColorScale | undefined,
   description: Settled,
 ): BoundDrawing {
@@ -121,12 +122,13 @@ function bindOne(
     values === unbound
       ? unboundPositions(length)
       : positions(values, input ?? { name: '', type: values.cells.type, words: [] })
+  const at = { x: place(x, xInput), y: place(y, yInput) }
   return {
     drawing,
     marks: {
       length,
-      x: place(x, xInput),
-      y: place(y, yInput),
+      ...at,
+      runOf: runsKept(shaped, { x, y }, at, seriesOf, by),
       series,
       seriesOf,
       shade: shades && shadeOf(shaped.roles.get('color'), shades, drawing, description),

@@ -1,6 +1,6 @@
 import { partPath } from '../finding/part-path.ts'
 import type { HoleRows, Resolved, ResolvedDrawing } from '../resolve/model.ts'
-import type { FollowsGroups } from '../table/group/live-groups.ts'
+import type { Follows } from '../table/group/live-groups.ts'
 import { type Answer, ask, keepsSome, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { RowTest } from '../table/live/selection.ts'
@@ -26,7 +26,7 @@ export function askAll(
   resolved: Resolved,
   tongue: Tongue,
   only: RowFilter | undefined,
-  follow: FollowsGroups | undefined,
+  follow: Follows | undefined,
 ): Asked[] {
   const known = new Map<string, Asked>()
   return resolved.drawings.map(drawing => {
@@ -48,7 +48,7 @@ export function askHeading(
   table: Table,
   tongue: Tongue,
   test: RowTest | undefined,
-  follow: FollowsGroups | undefined,
+  follow: Follows | undefined,
 ): Answer[][] {
   const own = drawings.filter(drawing => drawing.table === table && !drawing.kind.aside)
   const drawn = own.map(drawing => questionOf(drawing, tongue, test))

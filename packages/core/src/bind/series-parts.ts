@@ -46,9 +46,10 @@ export function combinations(
   parts: readonly SeriesPart[],
   length: number,
 ): { codes: number[][]; seriesOf: Uint16Array } {
-  const met = new Uint32Array(length)
   // The common case, one role, is looked up in an array; a million marks should not make a million strings.
-  const list = parts.length === 1 ? metCodes(parts[0].coded, met) : metCombinations(parts, met)
+  if (parts.length === 1) return byCode(parts[0].coded, length)
+  const met = new Uint32Array(length)
+  const list = metCombinations(parts, met)
   // Series stand in the order of their categories, whatever row happened to come first.
   const order = list.map((_, i) => i).sort((a, b) => compare(list[a], list[b]))
   const rank = new Uint32Array(list.length)
@@ -60,16 +61,32 @@ export function combinations(
   return { codes: order.map(at => list[at]), seriesOf }
 }
 
-function metCodes({ codes, names }: Coded, met: Uint32Array): number[][] {
-  const list: number[][] = []
-  const places = new Int32Array(names.length + 1)
-  for (let mark = 0; mark < met.length; mark++) {
-    const code = codes[mark]
-    // Kept one higher: 0 stands for "not met yet".
-    if (places[code + 1] === 0) places[code + 1] = list.push([code])
-    met[mark] = places[code + 1] - 1
-  }
-  return list
+function byCode(
+  { codes, names, whole }: Coded,
+  length: number,
+): { codes: number[][]; seriesOf: Uint16Array } {
+  // Kept one higher: missing values have a place as well.
+  const met = new Uint8Array(names.length + 1)
+  const unmet = names.length + (whole ? 0 : 1)
+  for (let mark = 0, found = 0; mark < length && found < unmet; mark++)
+    if (met[codes[mark] + 1] === 0) {
+      met[codes[mark] + 1] = 1
+      found++
+    }
+  const list: number[] = []
+  for (let code = 0; code < names.length; code++) if (met[code + 1] === 1) list.push(code)
+  if (met[0] === 1) list.push(-1)
+  const series = list.map(code => [code])
+  // Where each category is there, they stand in their own order: so it is in most tables, again after each change.
+  if (list.length === names.length && met[0] === 0 && codes.length === length)
+    return { codes: series, seriesOf: new Uint16Array(codes) }
+  const rank = new Uint16Array(names.length + 1)
+  list.forEach((code, i) => {
+    rank[code + 1] = i
+  })
+  const seriesOf = new Uint16Array(length)
+  for (let mark = 0; mark < length; mark++) seriesOf[mark] = rank[codes[mark] + 1]
+  return { codes: series, seriesOf }
 }
 
 function metCombinations(parts: readonly SeriesPart[], met: Uint32Array): number[][] {
@@ -99,6 +116,8 @@ function compare(a: number[], b: number[]): number {
 /** The values of a part as codes of categories; -1 where missing. */
 export interface Coded {
   codes: ArrayLike<number>
+  /** Whether no value is missing, where that is known without looking. */
+  whole?: boolean
   /** By code: what identifies the category, and what people read. */
   keys: string[]
   names: string[]
@@ -109,7 +128,8 @@ function codesOf(values: RoleValues, locale: string): Coded {
   if (cells.type === 'text') {
     const names =
       meaning.is === 'cycle' ? cells.words.map(word => cycleText(meaning.cycle, word, locale)) : cells.words
-    return { codes: cells.codes, keys: cells.words, names }
+    const whole = meaning.is === 'column' && values.column?.extent.missing === 0
+    return { codes: cells.codes, whole, keys: cells.words, names }
   }
   const distinct = [...new Set(cells.values)].filter(value => value === value).sort((a, b) => a - b)
   const code = new Map(distinct.map((value, i) => [value, i]))
@@ -135,6 +155,7 @@ export function usedCodes({ codes, names }: Coded): Set<number> {
     if (code < 0 || met[code] === 1) continue
     met[code] = 1
     used.add(code)
+    if (used.size === names.length) break
   }
   return used
 }

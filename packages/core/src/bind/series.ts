@@ -6,6 +6,7 @@ import { partPath } from '../finding/part-path.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { HATCHES, type Hatch } from '../scene/hatch.ts'
 import { MARKERS } from '../scene/marker.ts'
+import type { TableColumn } from '../table/cells/column.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
@@ -38,6 +39,8 @@ export interface SeriesOfDrawing {
   entries: SeriesEntry[]
   /** By series: the keys of the entries that explain it. A series is hidden when one of them is. */
   explained: string[][]
+  /** The one column of texts that tells them apart, with the code of each series. */
+  by?: { column: TableColumn; codes: readonly number[] }
   /** Whether one entry stands for all of them. */
   together?: boolean
 }
@@ -137,6 +140,7 @@ export function seriesFor(
       seriesOf: series.length > 1 ? seriesOf : undefined,
       entries: series.map(series => ({ ...series, by, title })),
       explained: series.map(series => [series.key]),
+      by: columnOf(parts[0].values, codes),
     })
   }
   const entries: SeriesEntry[] = []
@@ -165,6 +169,16 @@ export function seriesFor(
     })
   })
   return found({ series, seriesOf: series.length > 1 ? seriesOf : undefined, entries, explained })
+}
+
+/** The column of texts whose codes tell series apart. */
+function columnOf(
+  { column, meaning, cells }: SeriesPart['values'],
+  codes: readonly number[][],
+): SeriesOfDrawing['by'] {
+  return column && meaning.is === 'column' && cells.type === 'text'
+    ? { column, codes: codes.map(([code]) => code) }
+    : undefined
 }
 
 const nameOf = ({ values, coded }: SeriesPart, code: number, tongue: Tongue) =>

@@ -31,6 +31,7 @@ export function onlyShown(part: ScaledPart, shown: Int32Array): ScaledPart {
     length: shown.length,
     roles: new Map([...shaped.roles].map(([role, values]) => [role, pick(values)])),
     rowsOf: mark => shaped.rowsOf(shown[mark]),
+    runs: undefined,
     rowOf: shaped.rowOf && (mark => shaped.rowOf!(shown[mark])),
     keyOf: mark => shaped.keyOf(shown[mark]),
   }

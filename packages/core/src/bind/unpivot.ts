@@ -59,6 +59,7 @@ export function unpivot(
     length: length * times,
     roles,
     rowsOf: mark => shaped.rowsOf(mark % length),
+    runs: undefined,
     rowOf: shaped.rowOf && (mark => shaped.rowOf!(mark % length)),
     keyOf: mark => `${words[Math.floor(mark / length)]}\u001f${shaped.keyOf(mark % length)}`,
   }

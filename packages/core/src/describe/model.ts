@@ -4,6 +4,7 @@ import type { Hatch } from '../scene/hatch.ts'
 import type { Marker } from '../scene/marker.ts'
 import type { Batch, Box, Pixels, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/cells/pyramid.ts'
+import type { RunOfRows } from '../table/group/live-runs.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { roles, style } from './roles-schema.ts'
 
@@ -67,6 +68,8 @@ export interface Marks {
   size: { at: Float64Array; max: number } | undefined
   keyOf(mark: number): string | number
   rowsOf: RowsOf
+  /** The marks of a series in the order of x, where they are kept so while rows change; undefined where they are not. */
+  runOf?: (series: number) => RunOfRows | undefined
   /** The one row of each mark, where none stands for several. */
   rowOf?: (mark: number) => number
 }

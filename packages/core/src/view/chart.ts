@@ -8,7 +8,7 @@ import { partPath } from '../finding/part-path.ts'
 import type { wordsLeftOut } from '../pane/left-out.ts'
 import type { Resolved } from '../resolve/model.ts'
 import { type AdvisesLooks, resolve } from '../resolve/resolve.ts'
-import type { FollowsGroups } from '../table/group/live-groups.ts'
+import type { Follows } from '../table/group/live-groups.ts'
 import { Table } from '../table/live/table.ts'
 import type { House } from '../theme/house.ts'
 import type { Theme } from '../theme/theme.ts'
@@ -34,7 +34,7 @@ export interface ChartParts {
   /** Splits a chart into panes, where a description has `panes`. */
   panes?: Panes
   /** Keeps groups up to date as single rows change. */
-  following?: FollowsGroups
+  following?: Follows
   /** Places words at shapes, where a description has `label`. */
   labels?: Labels
 }

@@ -156,8 +156,25 @@ function pointsOf(lines: Lines, radius: number, ring: string): Discs[] {
 /** The runs of each series, sorted by x; worked out once for each set of marks. */
 const rememberedRuns = (memory: Map<string, unknown>, marks: Marks, between: Between): Run[] =>
   remember(memory, `runs ${between}`, () =>
-    between.startsWith('hold') ? runsOf(marks).map(run => held(run, marks, between)) : runsOf(marks),
+    between.startsWith('hold')
+      ? runsOf(marks).map(run => held(run, marks, between))
+      : (keptRuns(marks) ?? runsOf(marks)),
   )
+
+/** The runs of series whose rows are kept in order while they change; those of a single one in order need no keeping. */
+function keptRuns({ x, series, seriesOf, runOf }: Marks): Run[] | undefined {
+  if (!runOf || (x.sorted && !seriesOf)) return undefined
+  const runs = series.map((_, s) => runOf(s))
+  return runs.every(run => run !== undefined)
+    ? runs.map(({ along, values, pyramid, rowOf }) => ({
+        x: along,
+        y: values,
+        marks: undefined,
+        markOf: rowOf,
+        pyramid,
+      }))
+    : undefined
+}
 
 function runsOf(marks: Marks): Run[] {
   const { x, y, seriesOf, series, length } = marks

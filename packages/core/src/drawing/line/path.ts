@@ -9,6 +9,8 @@ export interface Run {
   y: Float64Array
   /** The mark of each vertex; undefined where vertex i is mark i. */
   marks: Int32Array | undefined
+  /** The same, where it takes looking up. */
+  markOf?: (vertex: number) => number
   pyramid: Pyramid
 }
 
@@ -67,7 +69,7 @@ export function visiblePath(
   const edge = firstAtLeast(xs, high, first)
   const last = edge === xs.length ? edge : firstAbove(xs, xs[edge], edge)
   const columns = Math.max(1, Math.round(plot.width * density))
-  const markOf = (i: number) => (marks ? marks[i] : i)
+  const markOf = run.markOf ?? ((i: number) => (marks ? marks[i] : i))
   if (last - first <= columns * 4) {
     for (let i = first; i < last; i++) into.push(xs[i], ys[i], markOf(i))
     return false

@@ -1,5 +1,5 @@
 import { type Cells, numbersOf } from './cells.ts'
-import { type Extent, extentOfCodes, fallOf, pyramidExtent } from './extent.ts'
+import { type Extent, extentOfCodes, fallOf, lacking, pyramidExtent } from './extent.ts'
 import {
   appendToPyramid,
   buildPyramid,
@@ -45,7 +45,7 @@ export class ColumnFacts {
 
   appended(cells: Cells, added: number): void {
     if (cells.type === 'text') {
-      this.extent &&= extentOfCodes(cells.codes, cells.codes.length - added, this.extent)
+      this.extent &&= extentOfCodes(cells.codes, cells.codes.length - added, this.extent.missing)
       return
     }
     const { values } = cells
@@ -67,12 +67,8 @@ export class ColumnFacts {
 
   written(cells: Cells, row: number, before: number): void {
     if (cells.type === 'text') {
-      const now = cells.codes[row]
-      const { min = 0, max = 0, missing = 0 } = this.extent ?? {}
-      this.extent =
-        this.extent && before > min && before < max && now >= min && now <= max
-          ? { min, max, sorted: false, missing }
-          : undefined
+      if (this.extent)
+        this.extent = lacking(this.extent.missing + Number(cells.codes[row] < 0) - Number(before < 0))
       return
     }
     const { values } = cells
@@ -109,10 +105,12 @@ export class ColumnFacts {
     this.left(cells, leaving)
   }
 
-  /** Rows have gone, given in rising order as they stood. */
-  removed(cells: Cells, rows: ArrayLike<number>, leaving: Leaving): void {
-    if (cells.type !== 'text' && this.pyramid)
-      removeFromPyramid(this.pyramid, cells.values, rows[0], leaving.missing)
+  /** Rows have gone, given in rising order as they stood; `moved`: how far on those before them stand now. */
+  removed(cells: Cells, rows: ArrayLike<number>, leaving: Leaving, moved: number): void {
+    if (cells.type !== 'text' && this.pyramid) {
+      if (this.pyramid.gone > cells.values.length + 4096) this.pyramid = undefined
+      else removeFromPyramid(this.pyramid, cells.values, rows, leaving.missing, moved)
+    }
     if (this.fall !== undefined) {
       const before = firstAtLeast(rows, this.fall)
       // With it, or with the one before it, the fall itself may have gone.
@@ -124,7 +122,11 @@ export class ColumnFacts {
 
   private left(cells: Cells, leaving: Leaving): void {
     if (!this.extent) return
-    if (cells.type === 'text' || cells.values.length === 0) {
+    if (cells.type === 'text') {
+      this.extent = lacking(this.extent.missing - leaving.missing)
+      return
+    }
+    if (cells.values.length === 0) {
       this.extent = undefined
       return
     }
@@ -161,7 +163,7 @@ export function leavingOf(cells: Cells, rows: ArrayLike<number>): Leaving {
   const leaving = { missing: 0, min: Number.POSITIVE_INFINITY, max: Number.NEGATIVE_INFINITY }
   for (let i = 0; i < rows.length; i++) {
     const value = values[rows[i]]
-    if (value !== value) leaving.missing++
+    if (value !== value || (cells.type === 'text' && value < 0)) leaving.missing++
     if (value < leaving.min) leaving.min = value
     if (value > leaving.max) leaving.max = value
   }

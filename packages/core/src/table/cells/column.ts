@@ -90,7 +90,7 @@ export class TableColumn {
     return Object.is(this.numberAt(row), (cells.type === 'text' ? cells.codes : cells.values)[from])
   }
 
-  /** Least, greatest and order of the values; of codes for text. Kept up to date as rows come and go. */
+  /** Least, greatest and order of the values; of text only how many are missing. Kept up to date as rows come and go. */
   get extent(): Extent {
     return this.facts.extentOf(this.cells)
   }
@@ -138,15 +138,16 @@ export class TableColumn {
   remove(rows: ArrayLike<number>): void {
     if (!this.owned) this.reserve(this.length)
     const leaving = leavingOf(this.cells, rows)
-    takeOut(
+    const moved = takeOut(
       this.buffer.type === 'text' ? this.buffer.codes : this.buffer.values,
       this.first,
       this.length,
       rows,
     )
+    this.first += moved
     this.length -= rows.length
     this.kept.clear()
-    this.facts.removed(this.cells, rows, leaving)
+    this.facts.removed(this.cells, rows, leaving, moved)
   }
 
   /** Keeps only the given rows, in that order. */

@@ -31,24 +31,17 @@ export function pyramidExtent(pyramid: Pyramid): Extent {
   return { min, max, sorted: values.length === 0, missing }
 }
 
-/** What is known of no codes at all. */
-const NONE: Extent = {
+/** What is known of codes: how many are missing. */
+export const lacking = (missing: number): Extent => ({
   min: Number.POSITIVE_INFINITY,
   max: Number.NEGATIVE_INFINITY,
   sorted: false,
-  missing: 0,
-}
+  missing,
+})
 
-/** Extremes of codes; `before`: those of the codes up to `from`. */
-export function extentOfCodes(codes: Int32Array, from = 0, before = NONE): Extent {
-  let { min, max, missing } = before
-  for (let i = from; i < codes.length; i++) {
-    const code = codes[i]
-    if (code < 0) missing++
-    else {
-      if (code < min) min = code
-      if (code > max) max = code
-    }
-  }
-  return { min, max, sorted: false, missing }
+/** What is known of codes; `before`: how many are missing up to `from`. */
+export function extentOfCodes(codes: Int32Array, from = 0, before = 0): Extent {
+  let missing = before
+  for (let i = from; i < codes.length; i++) if (codes[i] < 0) missing++
+  return lacking(missing)
 }

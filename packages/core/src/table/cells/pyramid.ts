@@ -62,16 +62,37 @@ export function dropFromPyramid(
   pyramid.missing -= missing
 }
 
-/** Rows have gone, the first of them this one, so many of them without a value. */
+/**
+ * Rows have gone, given in rising order as they stood, so many of them without a value. `moved`: how far on those before
+ * them stand now; where it is 0, those after them have moved up.
+ */
 export function removeFromPyramid(
   pyramid: Pyramid,
   values: Float64Array,
-  first: number,
+  rows: ArrayLike<number>,
   missing: number,
+  moved: number,
 ): void {
   pyramid.values = values
   pyramid.missing -= missing
-  raise(pyramid, first)
+  if (moved === 0) {
+    raise(pyramid, rows[0])
+    return
+  }
+  let [from, to] = [pyramid.gone, pyramid.gone + rows[rows.length - 1] + 1]
+  pyramid.gone += moved
+  for (let level = 0; level < pyramid.levels.length; level++) {
+    from = Math.floor(from / BLOCK)
+    to = Math.ceil(to / BLOCK)
+    fill(pyramid, level, from, to)
+  }
+}
+
+/** A value has come at a place; those after it have moved down. */
+export function insertIntoPyramid(pyramid: Pyramid, values: Float64Array, place: number): void {
+  pyramid.values = values
+  if (values[place] !== values[place]) pyramid.missing++
+  raise(pyramid, place)
 }
 
 /** Makes the blocks from that of a row on anew, on every level, and levels where the top one has become long. */

@@ -41,7 +41,7 @@ export class RowList {
 
   /** Takes out rows, in rising order. */
   remove(rows: ArrayLike<number>): void {
-    takeOut(this.buffer, this.first, this.length, rows)
+    this.first += takeOut(this.buffer, this.first, this.length, rows)
     this.length -= rows.length
   }
 

@@ -7,6 +7,7 @@ import { type How, type Meaning, meaningKey } from '../phrase/meaning.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { type Groups, groupRows } from './group.ts'
+import { followRuns } from './live-runs.ts'
 import { type Running, running } from './running.ts'
 import type { Within } from './where.ts'
 
@@ -17,18 +18,20 @@ interface GroupedBy {
 }
 
 /** Follows the groups of a table; undefined where they cannot be followed. */
-export type FollowsGroups = (
+type FollowsGroups = (
   table: Table,
   grouped: readonly Meaning[],
   within: Within | undefined,
 ) => { now(): Groups; encodings: Encoded[] } | undefined
 
-/**
- * The part that keeps groups up to date as single rows come, change and age, so that what is asked again costs what has
- * changed; for `chartMaker({}, { following })` of the small face, where rows are else grouped anew with each change. Bins,
- * whose edges hang on all values, cannot be followed.
- */
-export const following: FollowsGroups = (table, grouped, within) => {
+/** What is kept up to date as rows come, change and age. */
+export interface Follows {
+  groups: FollowsGroups
+  runs: typeof followRuns
+}
+
+/** Bins, whose edges hang on all values, cannot be followed. */
+const followGroups: FollowsGroups = (table, grouped, within) => {
   if (grouped.some(({ is }) => is === 'bins')) return undefined
   const followers = followersOf(table)
   const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}${within ? ` within ${within.name}` : ''}`
@@ -43,6 +46,13 @@ export const following: FollowsGroups = (table, grouped, within) => {
   followers.set(name, live)
   return live
 }
+
+/**
+ * The part that keeps groups, and the rows of lines in their order, up to date as single rows come, change and age, so that
+ * what is asked again costs what has changed; for `chartMaker({}, { following })` of the small face, where all is else
+ * worked out anew with each change.
+ */
+export const following: Follows = { groups: followGroups, runs: followRuns }
 
 /** What codes mean, without the code of every row, which the groups have taken in. */
 const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): Encoded => ({

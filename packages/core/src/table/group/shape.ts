@@ -8,7 +8,8 @@ import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
-import type { FollowsGroups } from './live-groups.ts'
+import type { Follows } from './live-groups.ts'
+import type { LiveRuns } from './live-runs.ts'
 import { measureOf } from './measure.ts'
 import type { Within } from './where.ts'
 
@@ -39,6 +40,8 @@ export interface Shaped {
   roles: Map<string, RoleValues>
   /** The rows a mark stands for. */
   rowsOf(mark: number): ArrayLike<number>
+  /** The marks in the order of a column, kept so while rows change, where they are all rows of the table. */
+  runs?(along: TableColumn, values: TableColumn, by: TableColumn | undefined): LiveRuns | undefined
   /** The one row of a mark, where marks are rows. */
   rowOf?(mark: number): number
   /** What a mark is recognised by: its row's serial number or identity, or its group's values. */
@@ -54,7 +57,7 @@ export interface ShapeOptions extends Kept {
   order?: string
   shareOf?: 'x' | 'whole'
   /** Keeps the groups up to date as rows change. */
-  follow?: FollowsGroups
+  follow?: Follows
   /** Only rows that meet these conditions, in place of a list of them. */
   within?: Within
   /** What rows are known by in place of their serial numbers, where marks are rows. */
@@ -100,6 +103,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     const some = kept.get(role)?.some
     out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends, some })
   }
+  const { follow } = options
   const rowOf = rows ? (mark: number) => rows[mark] : (mark: number) => mark
   return {
     table,
@@ -108,6 +112,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     roles: out,
     rowsOf: mark => [rowOf(mark)],
     rowOf,
+    runs: follow && !rows ? (along, values, by) => follow.runs(table, along, values, by) : undefined,
     keyOf: options.identity
       ? namesOf(table, options.identity, out, rowOf, length)
       : mark => table.serialOf(rowOf(mark)),
@@ -237,7 +242,7 @@ function gathered(
   const some =
     options.rows !== undefined ||
     by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
-  const live = some ? undefined : options.follow?.(table, grouped, options.within)
+  const live = some ? undefined : options.follow?.groups(table, grouped, options.within)
   if (live) return { groups: live.now(), encodings: live.encodings }
   const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
   const rows = keepBest(table, by, measure, encodings, listed(options))

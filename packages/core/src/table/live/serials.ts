@@ -12,7 +12,7 @@ export class Serials {
   private count: number
   private next: number
   /** Whether numbers rise from row to row, so that a row is found by halving; else places are kept by number. */
-  private rising = true
+  rising = true
   private places: Map<number, number> | undefined
 
   constructor(count: number) {
@@ -64,7 +64,7 @@ export class Serials {
 
   /** Takes out rows, in rising order. */
   remove(rows: ArrayLike<number>): void {
-    takeOut(this.written(), this.first, this.count, rows)
+    this.first += takeOut(this.written(), this.first, this.count, rows)
     this.count -= rows.length
     this.places = undefined
   }

@@ -110,6 +110,11 @@ export class Table<R = any> {
     return this.numbers.areRows
   }
 
+  /** Whether serial numbers rise from row to row, as long as nothing exchanged all rows by their keys. */
+  get serialsRise(): boolean {
+    return this.numbers.rising
+  }
+
   /** The place of the row with a serial number; undefined where it is gone. */
   rowOfSerial(serial: number): number | undefined {
     return this.numbers.rowOf(serial)
