@@ -18,7 +18,7 @@ export function identityOf(
   const isNumber = (role: string) => typeOf(roles.get(role), table) === 'number'
   const known = [...roles.keys()].filter(role => {
     const meaning = roles.get(role)!
-    if (columnOf(meaning) === undefined || columnOf(meaning) === played) return false
+    if (columnOf(meaning) === undefined || columnOf(meaning) === played || role === wide?.role) return false
     return role === 'x' && isNumber(role)
       ? !kind.scattered && (isNumber('y') || wide?.role === 'y')
       : !isNumber(role)

@@ -104,6 +104,17 @@ describe('playback', () => {
   })
 })
 
+test('columns of a wide table can be played', () => {
+  const wide = table([
+    { year: 2001, pier: 'Old Mole', spring: 3, autumn: 5 },
+    { year: 2002, pier: 'Old Mole', spring: 4, autumn: 2 },
+  ])
+  const playback = play({ draw: 'line', x: 'pier', y: ['spring', 'autumn'], through: 'year' }, wide)
+  expect(playback.sceneAt(0.5)!.batches.some(batch => batch.kind === 'discs' || batch.kind === 'lines')).toBe(
+    true,
+  )
+})
+
 test('labels of a played chart keep their sides, and stand alike however a person comes to a period', () => {
   /** Piers that wander past each other. */
   const wandering = Array.from({ length: 40 }, (_, year) =>

@@ -280,6 +280,16 @@ describe('colours', () => {
     expect(codes(many, { ...few, scales: { color: { colors: { [name]: '#888' } } } })).toEqual([])
   })
 
+  test('and sizes of texts are none, which is told', () => {
+    const rows = [
+      { wind: 3, delay: 4, pier: 'Old Mole' },
+      { wind: 5, delay: 1, pier: 'Kelp Quay' },
+    ]
+    const sized = { draw: 'scatter', x: 'wind', y: 'delay' } as const
+    expect(codes(rows, { ...sized, size: 'pier' } as Description)).toContainEqual(['no-effect', 'size'])
+    expect(codes(rows, { ...sized, size: 'delay' } as Description)).toEqual([])
+  })
+
   test('of buckets are given by the names that people read', () => {
     const rows = ['2023-05-01', '2024-05-01'].map((done, i) => ({ done, load: i + 1 }))
     const description: Description = {

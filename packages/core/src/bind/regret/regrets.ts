@@ -4,7 +4,8 @@ import { nearest, suggest } from '../../finding/nearest.ts'
 import { noEffect } from '../../finding/no-effect.ts'
 import { partPath } from '../../finding/part-path.ts'
 import type { Bound, BoundDrawing, Domain } from '../model.ts'
-import { doubtfulValues, farValues } from './doubtful-values.ts'
+import { doubtfulValues } from './doubtful-values.ts'
+import { farValues } from './far-values.ts'
 import { unreadOptions } from './unread-options.ts'
 
 /** Scales that place nothing in the plot. */
