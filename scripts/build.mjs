@@ -1,6 +1,6 @@
 // Builds every package: declarations and modules by the TypeScript compiler, then the program of self-contained pages.
 import { execFileSync } from 'node:child_process'
-import { existsSync, readdirSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, readdirSync, rmSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -32,11 +32,21 @@ execFileSync(
   { cwd: root, stdio: 'inherit' },
 )
 const { rolldown } = await import('rolldown')
-const bundle = await rolldown({
-  input: fromRoot('packages/browser/dist/element/page.js'),
-  platform: 'browser',
-})
-await bundle.write({ file: fromRoot('packages/node/dist/page.js'), format: 'es', minify: true })
+const bundle = async (from, to, format) => {
+  const made = await rolldown({
+    input: fromRoot(`packages/browser/dist/element/${from}`),
+    platform: 'browser',
+  })
+  await made.write({ file: fromRoot(to), format, minify: true })
+}
+await bundle('page.js', 'packages/node/dist/page.js', 'es')
+// The element for pages without a bundler: as a script of old, and as a module.
+await bundle('alone.js', 'packages/browser/dist/dapplo.element.js', 'iife')
+await bundle('alone-module.js', 'packages/browser/dist/dapplo.element.mjs', 'es')
+copyFileSync(
+  fromRoot('packages/browser/dist/dapplo.element.js'),
+  fromRoot('packages/node/dist/dapplo.element.js'),
+)
 
 // The command is a few files: loading two hundred would take longer than most charts take to draw, and so would reading
 // what a command does not need.

@@ -377,7 +377,7 @@ ${readFileSync(piece, 'utf8')}</body></html>`,
     expect(await page.evaluate(() => (globalThis as any).chartById('inside').chart.description.title)).toBe(
       'Inside',
     )
-    await page.waitForFunction(() => document.querySelectorAll('dapplo-chart > p[role="alert"]').length === 2)
+    await page.waitForFunction(() => document.querySelectorAll('dapplo-chart p[role="alert"]').length === 2)
     expect(await page.getByRole('alert').allTextContents()).toEqual([
       expect.stringContaining('answers 404'),
       expect.stringContaining('neither a src nor a description'),

@@ -41,6 +41,7 @@ export async function openBrowser(): Promise<Browser> {
 const TYPES: Record<string, string> = {
   '.html': 'text/html',
   '.js': 'text/javascript',
+  '.mjs': 'text/javascript',
   '.css': 'text/css',
   '.svg': 'image/svg+xml',
   '.ttf': 'font/ttf',

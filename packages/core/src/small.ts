@@ -77,6 +77,7 @@ export type { Report } from './table/read/report.ts'
 export type { House } from './theme/house.ts'
 export type { Font, Measure } from './theme/text-width.ts'
 export { day, night, type Theme } from './theme/theme.ts'
+export { useHouse } from './theme/use-house.ts'
 export { Chart, type ChartParts, chartMaker, on } from './view/chart.ts'
 export { panes } from './view/panes.ts'
 

@@ -87,13 +87,37 @@ export function embedSnippet(chart: Chart | Spread, frame: PictureFrame = {}): s
  */
 export function embedElement(
   chart: Chart | Spread,
-  { frame = {}, tables, feeds }: Pick<EmbedOptions, 'frame' | 'tables' | 'feeds'>,
+  {
+    frame = {},
+    tables,
+    feeds,
+    scriptAt,
+  }: Pick<EmbedOptions, 'frame' | 'tables' | 'feeds'> & {
+    /** The address of the element's script, for pages that do not load it already; undefined for none. */
+    scriptAt?: string
+  },
 ): string {
   const svg = toSvg(chart, { width: 960, height: 600, ...frame }, { at: 0 })
   const data = escapeScript(JSON.stringify({ ...fileOf(chart, tables, feeds), house: frame.house }))
   const theme = frame.theme === 'night' ? ' theme="night"' : ''
   const locale = frame.locale === undefined ? '' : ` locale="${escapeXml(frame.locale)}"`
-  return `<dapplo-chart${theme}${locale}>\n${svg}\n<script type="application/json">${data}</script>\n</dapplo-chart>\n`
+  return `<dapplo-chart${theme}${locale}>\n${svg}\n<script type="application/json">${data}</script>\n</dapplo-chart>\n${scriptAt === undefined ? '' : `<script src="${escapeXml(scriptAt)}" defer></script>\n`}`
+}
+
+/** The script that makes the element known to a page, whole and in one file. */
+export interface ElementScript {
+  /** The name of its file. */
+  name: string
+  text: string
+  /** Its hash, for the `integrity` of a script that a page takes from elsewhere (Subresource Integrity). */
+  integrity: string
+}
+
+/** The script of the element `<dapplo-chart>`, for pages without a bundler: to be served or put beside them. */
+export function elementScript(): ElementScript {
+  const text = readFileSync(partOf('@dapplo/node/element'), 'utf8')
+  const hash = createHash('sha384').update(text).digest('base64')
+  return { name: 'dapplo.element.js', text, integrity: `sha384-${hash}` }
 }
 
 /** What a content security policy calls a script or style by: the hash of its text. */

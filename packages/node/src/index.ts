@@ -1,7 +1,15 @@
 /** Dapplo in Node: files in, pictures and pages out. */
 export * from '@dapplo/core'
 export { toCsv, toJson } from './data.ts'
-export { type EmbedOptions, embedElement, embedPage, embedSnippet, scriptHash } from './embed.ts'
+export {
+  type ElementScript,
+  type EmbedOptions,
+  elementScript,
+  embedElement,
+  embedPage,
+  embedSnippet,
+  scriptHash,
+} from './embed.ts'
 export { confinedFile, fileBeside, readFileText, writeWhole } from './files.ts'
 export { type FilmFormat, type FilmOf, type FilmOptions, toFilm, writeFilm } from './film.ts'
 export { addFont } from './fonts.ts'

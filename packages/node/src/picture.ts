@@ -11,7 +11,7 @@ import {
   type State,
   type Surroundings,
 } from '@dapplo/core'
-import { type Composition, escapeXml, Playback, View } from '@dapplo/core/internal'
+import { type Composition, escapeXml, Playback, View, withCommon } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { withPictures } from './picture-files.ts'
 
@@ -26,7 +26,7 @@ const SIZE = { width: 1280, height: 800 }
 /** A frame with all that it leaves out. */
 export const wholeFrame = (frame: PictureFrame, size = SIZE): Frame => ({
   ...size,
-  measure: measureIn(frame),
+  measure: measureIn({ ...frame, house: withCommon(frame.house) }),
   hasFont,
   ...frame,
 })

@@ -1,5 +1,5 @@
 import { Chart, DapploError, type Frame, type Scene, Spread } from '@dapplo/core'
-import { appear, between, Playback, paced, timingOf, View } from '@dapplo/core/internal'
+import { appear, between, Playback, paced, timingOf, View, withCommon } from '@dapplo/core/internal'
 import { withPictures } from './picture-files.ts'
 
 /**
@@ -92,7 +92,7 @@ function updates(steps: readonly FilmStep[], frame: Frame, { rate, hold, rest, f
     )
   const timingAt = (chart: Chart | Spread) => {
     const { description } = chart instanceof Spread ? chart.charts[0] : chart
-    return timingOf(description.motion ?? frame.house?.motion)
+    return timingOf(description.motion ?? withCommon(frame.house)?.motion)
   }
   const staying = (step: number) => Math.max(1, picturesIn(step === steps.length - 1 ? rest : hold, rate))
   let shown: Chart | Spread = first

@@ -5,6 +5,8 @@ import { Patience } from '../feed/feed-sources.ts'
 import { mount } from '../full.ts'
 import { DEEDS } from '../live/deeds.ts'
 import type { Live } from '../live/model.ts'
+import { sentenceOf } from '../waiting/mount-when-ready.ts'
+import { Sign } from '../waiting/sign.ts'
 
 /** Where there is no page, as on a server, the class can still be imported. */
 const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof HTMLElement)
@@ -12,7 +14,9 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
 /**
  * `<dapplo-chart src="passengers.chart.json">`, or with the description and its data inside it, in a
  * `<script type="application/json">`. What else stands inside, such as a static picture, is shown until the chart comes
- * alive. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`. Events: `load`, `error`, and `findings`, whose
+ * alive; without it the element says that it is loading, and in any case what failed, with a button to try again. The page
+ * says so in its own way by `<template data-when="loading">` and `<template data-when="failed">` inside, where
+ * `[data-why]` gets the reason and `[data-again]` tries again. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`. Events: `load`, `error`, and `findings`, whose
  * `detail` lists what a person would regret about data and description; and, for what a person does, `pointed`, `clicked`,
  * `doubleClicked`, `selected`, `hidden`, `zoomed` and `played`, whose `detail` is a `Happening`, and which can be prevented.
  */
@@ -24,6 +28,14 @@ export class ChartElement extends Base {
   private inside: string | undefined
   private feeds: Feed[] = []
   private readonly patience = new Patience()
+  private readonly templates: { [when in 'loading' | 'failed']?: HTMLTemplateElement } = {}
+  private readonly sign = new Sign(this, () => ({
+    theme: this.themeWish,
+    locale: this.getAttribute('locale') ?? undefined,
+    height: this.clientHeight || undefined,
+    loading: this.own('loading'),
+    failed: this.own('failed'),
+  }))
 
   connectedCallback(): void {
     if (!this.style.display) this.style.display = 'block'
@@ -33,6 +45,7 @@ export class ChartElement extends Base {
   disconnectedCallback(): void {
     this.turn++
     this.patience.stop()
+    this.sign.clear()
     this.unfollow()
     this.live?.destroy()
     this.live = undefined
@@ -57,6 +70,7 @@ export class ChartElement extends Base {
   private async load(): Promise<void> {
     const turn = ++this.turn
     this.patience.stop()
+    this.sign.loading(this.live !== undefined || this.hasPicture)
     try {
       const { data, base } = await this.description()
       const texts = await textsOf(data, base)
@@ -76,7 +90,7 @@ export class ChartElement extends Base {
           this.dispatchEvent(new CustomEvent('findings', { detail: findings })),
       }
       this.patience.succeeded()
-      this.querySelector(':scope > p[role="alert"]')?.remove()
+      this.sign.clear()
       this.unfollow()
       if (this.live) this.live.show(chart)
       else {
@@ -121,24 +135,40 @@ export class ChartElement extends Base {
     return { data: JSON.parse(inside), base: document.baseURI }
   }
 
+  /** Whether something is seen in the place of the chart. */
+  private get hasPicture(): boolean {
+    return [...this.children].some(
+      child => !/^(script|template)$/i.test(child.tagName) && !child.matches(SIGN),
+    )
+  }
+
+  /** What the page shows in place of a sign: a copy of its `<template data-when="loading">`. */
+  private own(when: 'loading' | 'failed') {
+    // What stands inside goes when the chart comes.
+    const template =
+      this.querySelector<HTMLTemplateElement>(`:scope > template[data-when="${when}"]`) ?? this.templates[when]
+    if (!template) return undefined
+    this.templates[when] = template
+    return (why = '', again?: () => void): Node => {
+      const copy = template.content.cloneNode(true) as DocumentFragment
+      for (const words of copy.querySelectorAll('[data-why]')) words.textContent = why
+      for (const button of copy.querySelectorAll('[data-again]'))
+        if (again) button.addEventListener('click', again)
+        else button.remove()
+      return copy
+    }
+  }
+
   /** Says what is wrong in place of the chart; a picture that is there stays. */
   private fail(error: unknown): void {
-    const words =
-      error instanceof DapploError
-        ? error.sentence
-        : error instanceof SyntaxError
-          ? 'The description is not JSON.'
-          : error instanceof Error
-            ? error.message
-            : String(error)
-    const note = document.createElement('p')
-    note.setAttribute('role', 'alert')
-    note.textContent = words
-    this.querySelector(':scope > p[role="alert"]')?.remove()
-    this.append(note)
+    const words = error instanceof SyntaxError ? 'The description is not JSON.' : sentenceOf(error)
+    // What stands in the page stays as it is: there is nothing to try again.
+    this.sign.failed(words, this.hasAttribute('src') ? () => void this.load() : undefined)
     this.dispatchEvent(new CustomEvent('error', { detail: words }))
   }
 }
+
+const SIGN = '[data-dapplo="sign"]'
 
 /** An address that did not answer as it should; `followed`: a table goes on asking it. */
 class Unreached extends DapploError {

@@ -1,4 +1,4 @@
-import { selectionsOf } from '@dapplo/core/internal'
+import { commonHouse, selectionsOf } from '@dapplo/core/internal'
 import { effect } from '@preact/signals-core'
 import { staleWords } from '../feed/stale-words.ts'
 import type { PageMember } from './member.ts'
@@ -19,6 +19,10 @@ export function followAll(
     effect(() => selectionsOf(view.root).set(view, view.state.value.selected)),
     ...member.join(),
     effect(() => stage.notice(staleWords(view))),
+    effect(() => {
+      void commonHouse.value
+      host.refresh()
+    }),
     followPage(live.element, {
       // What paper makes of the page's room is nothing that the picture on it follows.
       changed: () => onPaper || host.refresh(),

@@ -1,4 +1,12 @@
-import { type Composition, checkState, readAt, selectionsOf, type Timing, View } from '@dapplo/core/internal'
+import {
+  type Composition,
+  checkState,
+  readAt,
+  selectionsOf,
+  type Timing,
+  View,
+  withCommon,
+} from '@dapplo/core/internal'
 import type { Chart, Finding, Frame, Scene, Spread, State } from '@dapplo/core/small'
 import { Pointer } from '../point/pointer.ts'
 import { pointedRow, Telling } from '../point/telling.ts'
@@ -211,7 +219,7 @@ export class LiveChart implements Live, PartHost {
   }
 
   private get motion(): Timing | undefined {
-    return pageTiming(this.view.first.description.motion ?? this.options.house?.motion)
+    return pageTiming(this.view.first.description.motion ?? withCommon(this.options.house)?.motion)
   }
 
   private frame(): Frame {

@@ -13,15 +13,7 @@ export function mountMaker(parts: readonly Part[]) {
     place: string | HTMLElement,
     options: MountOptions = {},
   ): Live<R> {
-    const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
-    if (!element) {
-      throw new DapploError(
-        'no-element',
-        `There is no element ${JSON.stringify(place)} on the page`,
-        'mount',
-        'Call mount after the element exists, or pass the element itself.',
-      )
-    }
+    const element = elementAt(place)
     mounted.get(element)?.destroy()
     const live = new LiveChart(chart, element, {
       parts,
@@ -34,6 +26,19 @@ export function mountMaker(parts: readonly Part[]) {
     mounted.set(element, live)
     return live
   }
+}
+
+/** The element itself, or that of a selector. Throws `no-element`. */
+export function elementAt(place: string | HTMLElement): HTMLElement {
+  const element = typeof place === 'string' ? document.querySelector<HTMLElement>(place) : place
+  if (!element)
+    throw new DapploError(
+      'no-element',
+      `There is no element ${JSON.stringify(place)} on the page`,
+      'mount',
+      'Call mount after the element exists, or pass the element itself.',
+    )
+  return element
 }
 
 /** The chart on the page whose description has this id, however it came there; undefined where there is none. */

@@ -1,4 +1,4 @@
-import { fontsOf, type Timing, timingOf } from '@dapplo/core/internal'
+import { fontsOf, type Timing, timingOf, withCommon } from '@dapplo/core/internal'
 import type { Description, Frame } from '@dapplo/core/small'
 import type { MountOptions } from './model.ts'
 import { pageHasFont, pageMeasure } from './page-width.ts'
@@ -12,21 +12,22 @@ const MOST_PIXELS = 2 ** 26
 export function pageFrame(
   element: HTMLElement,
   size: { width: number; height: number },
-  { theme = 'day', house, background, locale }: MountOptions,
+  { theme = 'day', house: own, background, locale }: MountOptions,
 ): Frame {
+  const house = withCommon(own)
   const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
-  const own = theme === 'auto' ? (night ? 'night' : 'day') : theme
+  const wish = theme === 'auto' ? (night ? 'night' : 'day') : theme
   const [width, height] = [Math.min(size.width, LONGEST), Math.min(size.height, LONGEST)]
   return {
     width,
     height,
     // A page may be larger than any canvas: then it is drawn less finely.
     density: Math.min(window.devicePixelRatio || 1, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
-    theme: own,
+    theme: wish,
     locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
     house,
     background,
-    measure: pageMeasure(fontsOf({ theme: own, house })),
+    measure: pageMeasure(fontsOf({ theme: wish, house })),
     hasFont: pageHasFont,
   }
 }

@@ -1,7 +1,9 @@
-import { DapploError, embedElement, embedPage, embedSnippet, writeWhole } from '@dapplo/node'
+import { dirname, join } from 'node:path'
+import { DapploError, elementScript, embedElement, embedPage, embedSnippet, writeWhole } from '@dapplo/node'
 import type { Command } from 'commander'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
+import { tell } from '../say.ts'
 
 export function addEmbed(program: Command): void {
   const command = program
@@ -16,8 +18,15 @@ export function addEmbed(program: Command): void {
       '--as <what>',
       'page (default), snippet (a picture without scripts), or element (a <dapplo-chart> with its data)',
     )
+  command.option(
+    '--with-script',
+    'with --as element: write the script of the element beside the page, and load it from there',
+  )
   withFrameFlags(withChartFlags(command))
-    .addHelpText('after', '\nExample:\n  dapplo embed demo-data/passengers.chart.json --out page.html')
+    .addHelpText(
+      'after',
+      '\nExamples:\n  dapplo embed demo-data/passengers.chart.json --out page.html\n  dapplo embed demo-data/passengers.chart.json --as element --with-script --out part.html',
+    )
     .action((input: string, flags: Record<string, any>) => {
       if (!/\.html?$/i.test(flags.out))
         throw new DapploError(
@@ -30,13 +39,22 @@ export function addEmbed(program: Command): void {
       const chart = chartOf(opened, flags)
       const frame = frameOf(flags, input, opened.house)
       const { tables } = opened
+      if (flags.withScript && flags.as !== 'element')
+        throw new DapploError(
+          'bad-flag',
+          'Only an element needs a script beside it',
+          '--with-script',
+          'Write --as element, or leave --with-script out.',
+        )
       switch (flags.as ?? 'page') {
         case 'page':
           return writeWhole(flags.out, embedPage(chart, { frame, tables }))
         case 'snippet':
           return writeWhole(flags.out, embedSnippet(chart, frame))
         case 'element':
-          return writeWhole(flags.out, embedElement(chart, { frame, tables, feeds: opened.feeds }))
+          return writeElement(flags.out, flags.withScript, scriptAt =>
+            embedElement(chart, { frame, tables, feeds: opened.feeds, scriptAt }),
+          )
         default:
           throw new DapploError(
             'bad-flag',
@@ -46,4 +64,13 @@ export function addEmbed(program: Command): void {
           )
       }
     })
+}
+
+/** Writes the element, where wished for with its script beside it, and says how the script is known. */
+function writeElement(out: string, withScript: boolean, html: (scriptAt?: string) => string): void {
+  if (!withScript) return writeWhole(out, html())
+  const { name, text, integrity } = elementScript()
+  writeWhole(join(dirname(out), name), text)
+  writeWhole(out, html(name))
+  tell(`${name} stands beside ${out}. For a page that takes it from elsewhere: integrity="${integrity}"`)
 }

@@ -20,6 +20,7 @@ import { blend } from '../theme/contrast.ts'
 import { themeOf } from '../theme/house.ts'
 import { rememberWidths } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
+import { withCommon } from '../theme/use-house.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
@@ -83,7 +84,9 @@ export class View {
     this.state = signal(state)
     this.frame = signal(frame)
     const framed = computed(() => {
-      const frame = checkedFrame(this.frame.value)
+      const wished = this.frame.value
+      const house = withCommon(wished.house)
+      const frame = checkedFrame(house === wished.house ? wished : { ...wished, house })
       const own = typeof frame.theme === 'object' ? frame.theme : undefined
       this.first.parts.checkHouse?.(frame.house, own)
       return frame

@@ -106,6 +106,9 @@ export const SENTENCES = [
   'Period',
   'Speed',
   'Repeat',
+  // Where a chart is on its way, or failed.
+  'Loading',
+  'Try again',
   // Of feeds.
   'No news',
   'No news since {time}',

@@ -6,6 +6,7 @@ import { FARTHEST } from '../cells/calendar.ts'
 import { type Cells, Dictionary } from '../cells/cells.ts'
 import { TableColumn } from '../cells/column.ts'
 import type { Column } from '../cells/options.ts'
+import { columnOption, commonZone } from './common-columns.ts'
 import type { CellParts } from './plain-csv.ts'
 import { chooseReader, readCells } from './reader.ts'
 import {
@@ -32,7 +33,7 @@ export class Intake {
     this.report = report
     this.title = title
     this.given = Object.assign(Object.create(null), given)
-    this.timeZone = timeZone
+    this.timeZone = timeZone ?? commonZone()
   }
 
   /** A new column from all its raw values. A `Float64Array` of finite values is used as it is. */
@@ -42,7 +43,7 @@ export class Intake {
     lineOf?: (row: number) => number,
     words?: readonly string[],
   ): TableColumn {
-    const option = this.given[name]
+    const option = columnOption(name, this.given[name])
     const report = blank(name)
     this.report.columns.push(report)
     if (raw instanceof Float64Array && option?.type !== 'text') {
@@ -84,7 +85,7 @@ export class Intake {
     lineOf: ((row: number) => number) | undefined,
   ): Map<string, TableColumn> {
     const begun = names.map((name, c) => {
-      const option = this.given[name]
+      const option = columnOption(name, this.given[name])
       const report = blank(name)
       this.report.columns.push(report)
       const { reader, how, guess, unsettled } = chooseReader(sample[c], option, this.timeZone)
