@@ -47,7 +47,8 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
 
 export { keepRecent } from './table/live/keep.ts'
 export { type PartsOptions, readCsvInParts } from './table/open/csv-parts.ts'
-export { readCsv, readJson, readLines, table } from './table/open/read.ts'
+export type { ArrowColumns, FormOptions } from './table/open/forms.ts'
+export { readCsv, readJson, readLines, readRows, table } from './table/open/read.ts'
 export type { CsvOptions } from './table/read/csv.ts'
 
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/reshape/look.ts'

@@ -146,7 +146,8 @@ export class ChartElement extends Base {
   private own(when: 'loading' | 'failed') {
     // What stands inside goes when the chart comes.
     const template =
-      this.querySelector<HTMLTemplateElement>(`:scope > template[data-when="${when}"]`) ?? this.templates[when]
+      this.querySelector<HTMLTemplateElement>(`:scope > template[data-when="${when}"]`) ??
+      this.templates[when]
     if (!template) return undefined
     this.templates[when] = template
     return (why = '', again?: () => void): Node => {

@@ -1,18 +1,16 @@
 import * as v from 'valibot'
 import { DapploError } from '../finding/error.ts'
-import { suggest } from '../finding/nearest.ts'
-import { column } from '../table/cells/column-schema.ts'
+import { nearest, suggest } from '../finding/nearest.ts'
 import type { Table } from '../table/live/table.ts'
 import type { House } from '../theme/house.ts'
 import { checkHouse } from '../theme/house-check.ts'
 import { house } from '../theme/house-schema.ts'
 import type { Theme } from '../theme/theme.ts'
-import { sentences } from '../words/words-schema.ts'
 import { checkColumns, checkLooks } from './check-looks.ts'
 import type { Description } from './description.ts'
-import { drawing, style } from './roles-schema.ts'
-import { axisOptions, scale } from './scale-schema.ts'
-import { chartFile, description as drawnDescription, source, spreadFile } from './schema.ts'
+import { optionsAt, valuesAt } from './options-at.ts'
+import { chartFile, description as drawnDescription, spreadFile } from './schema.ts'
+import { optionMeant, valueMeant } from './trade-words.ts'
 
 type Schema = v.GenericSchema<any, any>
 
@@ -37,6 +35,7 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
   const result = v.safeParse(schema, data)
   if (result.success) return
   const issue = deepest(result.issues)
+  const place = (issue.path ?? []).map(item => item.key as string | number)
   const path = [at, ...(issue.path ?? []).map(item => String(item.key))]
     .filter(Boolean)
     .join('.')
@@ -46,11 +45,13 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
     const renamed = RENAMED.get(String(key))
     if (renamed)
       throw new DapploError('renamed', `"${String(key)}" is called "${renamed.name}"`, path, renamed.hint)
+    const options = optionsAt(schema, place.slice(0, -1))
     throw new DapploError(
       'unknown-option',
       `There is no option "${String(key)}"`,
       path,
-      suggest(String(key), optionsAt(issue, what === 'house' ? house.entries : chartFile.entries), 'Options'),
+      // A word of the trade is nearer to what is meant than one that is spelt alike.
+      optionMeant(String(key), options) ?? suggest(String(key), options, 'Options', options.length),
     )
   }
   if (issue.type === 'strict_object' && issue.received === 'undefined') {
@@ -77,17 +78,38 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
     'bad-description',
     `${received(issue.received)} stands where ${expected(issue.expected)} belongs`,
     path,
-    'Correct it as the reference for chart descriptions says.',
+    remedyFor(value, String(key), valuesAt(schema, place), optionsAt(schema, place)),
   )
+}
+
+/** What to write in place of a value that does not belong there. */
+function remedyFor(value: unknown, key: string, values: string[], options: string[]): string {
+  const meant = typeof value === 'string' ? valueMeant(key, value) : undefined
+  if (meant) return `Write ${meant}.`
+  if (key === 'format')
+    return 'Write what Intl takes, such as { style: "percent" } or { maximumFractionDigits: 1 }; in code a function will do.'
+  const names = values.filter(text => text.startsWith('"'))
+  const near =
+    typeof value === 'string'
+      ? nearest(
+          value,
+          names.map(text => text.slice(1, -1)),
+        )
+      : undefined
+  if (near !== undefined) return `Did you mean "${near}"?`
+  const object = options.length > 0 ? [`an object with ${options.join(', ')}`] : []
+  const choices = [...values, ...object]
+  return choices.length > 0
+    ? `Write ${choices.slice(0, -1).join(', ')}${choices.length > 1 ? ' or ' : ''}${choices.at(-1)}.`
+    : 'Correct it as the reference for chart descriptions says.'
 }
 
 const received = (text: string): string =>
   text === 'undefined' ? 'Nothing' : text === 'NaN' ? 'What is no number' : text
 
 const expected = (text: string | null) =>
-  (text ?? 'something else')
-    .replace(/[()]/g, '')
-    .replace(/ \| /g, ' or ')
+  [...new Set((text ?? 'something else').replace(/[()]/g, '').split(' | '))]
+    .join(' or ')
     .replace(/\bObject\b/g, 'an object')
     .replace(/\bArray\b/g, 'a list')
 
@@ -112,26 +134,6 @@ function deepest(
 /** Among equals, a value of the wrong type says more than a word that is not known, and that more than one that is missing. */
 const telling = (issue: v.BaseIssue<unknown>): number =>
   issue.received === 'undefined' ? 0 : issue.expected === 'never' ? 1 : 2
-
-/** The options known where an unknown one was found. */
-function optionsAt(issue: v.BaseIssue<unknown>, whole: object): string[] {
-  const parent = issue.path?.at(-1)
-  const kinds: Record<string, object> = {
-    draw: drawing.entries,
-    style: style.entries,
-    house: house.entries,
-    words: sentences,
-  }
-  const above = issue.path?.at(-2)?.key
-  const higher = issue.path?.at(-3)?.key
-  if (parent && typeof above === 'string' && kinds[above]) return Object.keys(kinds[above])
-  if (higher === 'scales') return Object.keys(scale.entries)
-  if (higher === 'columns') return Object.keys(column.entries)
-  if (higher === 'draw') return Object.keys(drawing.entries)
-  if (higher === 'tables') return Object.keys(source.entries)
-  if (higher === 'axes') return Object.keys(axisOptions.entries)
-  return Object.keys(whole)
-}
 
 /** Checks that controls set something that there is. */
 function checkControls({ controls = [] }: Description): void {

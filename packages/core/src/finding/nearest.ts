@@ -21,11 +21,11 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   return best
 }
 
-/** `Did you mean "x"?`, else a list of what there is. */
-export function suggest(word: string, candidates: readonly string[], what = 'Known'): string {
+/** `Did you mean "x"?`, else a list of what there is; `most`: how many of them at most. */
+export function suggest(word: string, candidates: readonly string[], what = 'Known', most = 12): string {
   const near = nearest(word, candidates)
   if (near !== undefined) return `Did you mean "${near}"?`
   if (candidates.length === 0) return ''
-  const shown = candidates.slice(0, 12).join(', ')
-  return `${what}: ${shown}${candidates.length > 12 ? `, and ${candidates.length - 12} more` : ''}.`
+  const shown = candidates.slice(0, most).join(', ')
+  return `${what}: ${shown}${candidates.length > most ? `, and ${candidates.length - most} more` : ''}.`
 }

@@ -1,5 +1,6 @@
 import { type Description, type Drawing, type Elsewhere, settled } from '../describe/description.ts'
 import type { Kind, Labels } from '../describe/model.ts'
+import { kindMeant, plainKind } from '../describe/trade-words.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { partPath } from '../finding/part-path.ts'
@@ -208,7 +209,7 @@ function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string
     `There is no drawing kind "${name}"`,
     path,
     Object.keys(kinds).length > 0
-      ? suggest(name, Object.keys(kinds), 'Kinds')
+      ? (kindMeant(name) ?? suggest(plainKind(name), Object.keys(kinds), 'Kinds', 20))
       : 'This face of the library knows no kinds by name: pass the kind itself, as in draw: line.',
   )
 }

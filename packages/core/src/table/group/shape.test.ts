@@ -195,7 +195,7 @@ describe('phrases', () => {
   test.each([
     ['sum of nn', 'unknown-column', 'Did you mean "sum of n"?'],
     ['roote', 'unknown-column', 'Did you mean "route"?'],
-    ['summ of n', 'unknown-phrase', 'Did you mean "sum"?'],
+    ['summ of n', 'unknown-phrase', 'Did you mean "sum of n"?'],
     ['sum of route', 'wrong-type', '"sum of route" needs a number column, and "route" is text'],
     ['month of n', 'wrong-type', 'needs a time column'],
     [{ sum: 'n', mean: 'n' }, 'unknown-phrase', 'two things at once'],

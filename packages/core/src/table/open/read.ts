@@ -2,57 +2,90 @@ import { DapploError } from '../../finding/error.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
 import { type CsvOptions, splitCsv } from '../read/csv.ts'
-import { checkRecords, recordNames } from '../read/intake.ts'
+import { checkRecords } from '../read/intake.ts'
 import { jsonErrorAt } from '../read/json-text.ts'
+import { type ArrowColumns, columnsFrom, type FormOptions, rowsOfBatch } from './forms.ts'
 
 /** The cell type that a column array holds. */
 type CellOf<A> = A extends readonly (infer T)[] ? T : A extends ArrayLike<infer T> ? T : never
 type RowOf<C> = { [name in keyof C]: CellOf<C[name]> }
 
+/** What stands for a value in a list or a map of values. */
+type PlainValue = string | number | bigint | boolean | Date | null | undefined
+/** The rows of names that have a value, or a record, each. */
+type Named<K, V> = V extends PlainValue ? { name: K; value: V } : { name: K } & V
+
 /**
- * Makes a table from records (`[{ route: 'Gannet Bay', passengers: 120 }, …]`) or from column arrays
- * (`{ route: [...], passengers: new Float64Array(...) }`). A `Float64Array` is taken without copying and never written to.
- * Texts that are numbers or dates throughout a column become numbers or dates; `report` says so.
+ * Makes a table from what people have: records (`[{ route: 'Gannet Bay', passengers: 120 }, …]`), column arrays
+ * (`{ route: [...], passengers: new Float64Array(...) }`), values by name (`{ 'Gannet Bay': 120 }`, a `Map`, pairs), lists
+ * with `names`, whatever yields rows, or an Apache Arrow table. A `Float64Array` is taken without copying and never written
+ * to. Texts that are numbers or dates throughout a column become numbers or dates; `report` says so. Rows that come in
+ * time are read by `readRows`.
  */
-export function table<R extends object>(rows: readonly R[], options?: TableOptions<NoInfer<R>>): Table<R>
+export function table<K extends PlainValue, V>(
+  pairs: readonly (readonly [K, V])[],
+  options?: TableOptions & { names?: undefined },
+): Table<Named<K, V>>
+export function table(
+  lists: readonly (readonly unknown[])[],
+  options: TableOptions & FormOptions & { names: readonly string[] },
+): Table
+export function table<R extends object>(
+  rows: readonly R[],
+  options?: TableOptions<NoInfer<R>> & FormOptions,
+): Table<R>
+export function table<K, V>(
+  values: ReadonlyMap<K, V>,
+  options?: TableOptions & FormOptions,
+): Table<Named<K, V>>
+export function table<V extends PlainValue>(
+  values: Record<string, V>,
+  options?: TableOptions & FormOptions,
+): Table<{ name: string; value: V }>
 export function table<C extends Record<string, ArrayLike<unknown>>>(
   columns: C,
-  options?: TableOptions<NoInfer<RowOf<C>>>,
+  options?: TableOptions<NoInfer<RowOf<C>>> & FormOptions,
 ): Table<RowOf<C>>
-export function table(data: unknown, options: TableOptions = {}): Table {
-  if (Array.isArray(data)) {
-    checkRecords(data)
-    const names = recordNames(data)
-    return new Table(
-      {
-        names,
-        columns: names.map(name => data.map(row => (Object.hasOwn(row, name) ? row[name] : undefined))),
-      },
-      options,
-    )
+export function table<R extends object>(
+  rows: Iterable<R>,
+  options?: TableOptions<NoInfer<R>> & FormOptions,
+): Table<R>
+export function table(arrow: ArrowColumns, options?: TableOptions & FormOptions): Table
+export function table(data: unknown, options: TableOptions & FormOptions = {}): Table {
+  const { types = {}, ...raw } = columnsFrom(data, options)
+  const columns = { ...options.columns }
+  for (const [name, type] of Object.entries(types)) columns[name] = { type, ...columns[name] }
+  return new Table(raw, Object.keys(types).length > 0 ? { ...options, columns } : options)
+}
+
+/**
+ * Makes a table from rows that come in time: an async iterable such as a database cursor, or a stream; of records, of lists
+ * with `names`, or of batches of either. Throws what `table` throws.
+ */
+export async function readRows<R extends object = any>(
+  rows: AsyncIterable<R | readonly R[]> | Iterable<R | readonly R[]> | ReadsRows<R | readonly R[]>,
+  options: TableOptions<NoInfer<R>> & FormOptions = {},
+): Promise<Table<R>> {
+  const all: unknown[] = []
+  for await (const row of 'getReader' in rows ? chunksOf(rows) : rows) {
+    if (isBatch(row)) for (const own of row) all.push(own)
+    else all.push(...rowsOfBatch(row))
   }
-  if (data === null || typeof data !== 'object') {
-    throw new DapploError(
-      'bad-rows',
-      `A table cannot be made from ${data === null ? 'null' : `a ${typeof data}`}`,
-      'rows',
-      'Give a list of records or an object of column arrays; for text use readCsv, readJson or readLines.',
-    )
-  }
-  const names = Object.keys(data)
-  const columns = names.map(name => (data as Record<string, ArrayLike<unknown>>)[name])
-  const bad = columns.findIndex(
-    column => column === null || typeof column !== 'object' || !('length' in column),
-  )
-  if (bad >= 0) {
-    throw new DapploError(
-      'bad-rows',
-      `Column "${names[bad]}" is not a list of values`,
-      `columns.${names[bad]}`,
-      'Give every column as an array or a typed array.',
-    )
-  }
-  return new Table({ names, columns }, options)
+  return table(all as R[], options)
+}
+
+/** Whether something is a list of rows, and no row that is a list of values. */
+const isBatch = (row: unknown): row is readonly object[] =>
+  Array.isArray(row) && row.every(own => own !== null && typeof own === 'object' && !(own instanceof Date))
+
+/** A stream, as the platform has it. */
+interface ReadsRows<T> {
+  getReader(): { read(): Promise<{ done: boolean; value?: T }> }
+}
+
+async function* chunksOf<T>(stream: ReadsRows<T>): AsyncGenerator<T> {
+  const reader = stream.getReader()
+  for (let next = await reader.read(); !next.done; next = await reader.read()) yield next.value as T
 }
 
 /** Makes a table from CSV text. Throws `empty-data`, `ragged-row`, `unclosed-quote`. */

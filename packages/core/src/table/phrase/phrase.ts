@@ -12,6 +12,7 @@ import {
   shareOfPercentile,
   type WindowHow,
 } from './meaning.ts'
+import { phraseMeant } from './trade-words.ts'
 
 const UNITS: readonly BucketUnit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
 const CYCLES: readonly Cycle[] = ['hour of day', 'weekday', 'day of month', 'day of year', 'month of year']
@@ -95,7 +96,11 @@ function readShort(phrase: string, table: Table, path: string): Meaning {
   throw unknown(text, openings, table, path)
 }
 
+/** What begins phrases, as people read it: summaries first, then what is for times. */
+const BEGINNINGS = `A summary begins with ${[...SUMS, ...ENDS, 'p90', ...WINDOWS].join(', ')} or bins, and "of"; a step of time with ${[...UNITS, ...CYCLES].join(', ')}, and "of"; or write count, or distinct before a column.`
+
 function unknown(text: string, openings: string[], table: Table, path: string): DapploError {
+  const meant = phraseMeant(text, table.names, OPENINGS.keys())
   if (openings.length > 0) {
     // The longest opening is the reading that was meant: "hour of day of x" rather than "hour of" a column "day of x".
     const opening = openings.reduce((a, b) => (b.length > a.length ? b : a))
@@ -105,19 +110,23 @@ function unknown(text: string, openings: string[], table: Table, path: string): 
       'unknown-column',
       `There is no column "${column}" in ${table.title}`,
       path,
-      near ? `Did you mean "${opening} of ${near}"?` : suggest(column, table.names, 'Columns'),
+      near ? `Did you mean "${opening} of ${near}"?` : (meant ?? suggest(column, table.names, 'Columns')),
     )
   }
   const of = text.lastIndexOf(' of ')
   if (of > 0) {
     const opening = text.slice(0, of)
+    const near = nearest(opening, OPENINGS.keys())
+    const about = text.slice(of + 4)
+    const column = table.column(about) ? about : (nearest(about, table.names) ?? '…')
     return new DapploError(
       'unknown-phrase',
       `"${opening} of" begins no phrase`,
       path,
-      suggest(opening, [...OPENINGS.keys()], 'A phrase begins with'),
+      meant ?? (near ? `Did you mean "${near} of ${column}"?` : BEGINNINGS),
     )
   }
+  if (meant) return new DapploError('unknown-phrase', `"${text}" is no phrase`, path, meant)
   return new DapploError(
     'unknown-column',
     `There is no column "${text}" in ${table.title}`,
