@@ -61,7 +61,7 @@ describe('draw', () => {
   test('writes PNG of the size and density asked for', () => {
     const out = file('chart.png')
     expect(
-      dapplo(['draw', passengers, '--size', '640x400', '--density', '1.5', '--theme', 'night', '--out', out])
+      dapplo(['draw', passengers, '--frame', '640x400', '--density', '1.5', '--theme', 'night', '--out', out])
         .status,
     ).toBe(0)
     const png = readFileSync(out)
@@ -229,7 +229,8 @@ describe('bad input is one sentence and exit 2, and leaves no file', () => {
       'There is no file',
     ],
     ['an unknown format', ['draw', passengers, '--out', 'x.bmp'], 'There is no format "bmp"'],
-    ['a bad size', ['draw', passengers, '--size', 'big'], '"big" is no size'],
+    ['a bad size', ['draw', passengers, '--frame', 'big'], '"big" is no size of a picture'],
+    ['a size by its old name', ['draw', passengers, '--size', '640x400'], 'Write --frame 640x400.'],
     ['a folder that is not there', ['draw', passengers, '--out', 'no/where.svg'], 'there is no folder no'],
     ['an unknown flag', ['draw', passengers, '--colour', 'route'], "unknown option '--colour'"],
     ['an unknown command', ['drow', passengers], "unknown command 'drow'"],
@@ -276,7 +277,7 @@ describe('names from anywhere', () => {
 })
 
 describe('files', () => {
-  const draw = (out: string) => dapplo(['draw', passengers, '--size', '200x120', '--out', out])
+  const draw = (out: string) => dapplo(['draw', passengers, '--frame', '200x120', '--out', out])
 
   test('a folder, a full device and a link are met with care', () => {
     mkdirSync(file('made.svg'))
@@ -317,7 +318,7 @@ describe('files', () => {
         join(root, 'packages/cli/dist/dapplo.js'),
         'draw',
         passengers,
-        '--size',
+        '--frame',
         '1200x800',
         '--rate',
         '60',

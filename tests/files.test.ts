@@ -138,7 +138,7 @@ describe('files', () => {
         join(place, `${draw}.chart.json`),
         JSON.stringify({ tables: { fares: { url: 'fares.csv' } }, draw, x: 'pier', y: 'fare' }),
       )
-    const both = ['draw', join(place, 'bar.chart.json'), join(place, 'line.chart.json'), '--size', '240x160']
+    const both = ['draw', join(place, 'bar.chart.json'), join(place, 'line.chart.json'), '--frame', '240x160']
     const gif = join(place, 'change.gif')
     expect(dapplo([...both, '--out', gif, '--rate', '10', '--hold', '300']).status).toBe(0)
     // A stay of 300 ms, a glide of 400 and a rest of 1500.

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs'
 import { Command } from 'commander'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
@@ -25,6 +26,18 @@ const phrase = fc.oneof(
 )
 
 describe('flags', () => {
+  test('are there for every field of a description, but for what only makes sense beside other charts', () => {
+    const text = readFileSync(new URL('../../../docs/chart.schema.json', import.meta.url), 'utf8')
+    const fields = Object.keys(JSON.parse(text).anyOf[0].properties)
+    const others = fields.filter(field => !(FIELDS as readonly string[]).includes(field))
+    expect(others).toEqual(
+      ['tables', 'house', 'table', 'series', 'detailOf'].filter(field => others.includes(field)),
+    )
+    const { options } = withChartFlags(new Command())
+    const flags = new Set(options.map(option => option.attributeName()))
+    expect(FIELDS.filter(field => !flags.has(field))).toEqual([])
+  })
+
   test('say what a description says, field by field', () => {
     const description = fc.record(
       {
@@ -94,7 +107,7 @@ describe('frames', () => {
         fc.constantFrom(1, 1.5, 2, 3),
         (width, height, density) => {
           const flags = parsed([
-            `--size=${width}x${height}`,
+            `--frame=${width}x${height}`,
             `--density=${density}`,
             '--theme=night',
             '--locale=de-at',
@@ -113,10 +126,10 @@ describe('frames', () => {
   })
 
   test.each([
-    '--size=10',
-    '--size=axb',
-    '--size=5x5',
-    '--size=-1x20',
+    '--frame=10',
+    '--frame=axb',
+    '--frame=5x5',
+    '--frame=-1x20',
     '--density=0',
     '--density=nine',
     '--density=99',

@@ -16,12 +16,15 @@ export function withChartFlags(command: Command): Command {
     .option('--color <phrase>', 'what colours tell apart, such as route')
     .option('--series <phrase>', 'what tells series apart without colour')
     .option('--shape <phrase>', 'what the forms of points tell apart')
+    .option('--size <phrase>', 'how large points are, such as "sum of passengers"')
     .option('--dash <phrase>', 'what the dashes of lines tell apart')
     .option('--label [phrase]', 'what stands at each shape; alone, the value that the shape shows')
     .option('--no-label', 'leave the words at shapes out')
     .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
     .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
     .option('--points', 'mark the points of lines')
+    .option('--break-after <json>', 'lines break where nothing came for longer, such as \'{"days": 3}\'')
+    .option('--values <place>', 'values of a pie inside its slices: inside')
     .option('--hollow <share>', 'the empty middle of a ring, 0 to 1')
     .option(
       '--fit <curve>',
@@ -47,6 +50,12 @@ export function withChartFlags(command: Command): Command {
       'where legends stand: auto, ends, top, right, bottom, left, or "inside top left" and so on',
     )
     .option('--no-legend', 'leave the legend out')
+    .option(
+      '--notes <json>',
+      'words about something in the picture, such as \'[{"words": "Storm", "x": "2024-03-01"}]\'',
+    )
+    .option('--color-names', 'names of series in the title in their colours')
+    .option('--plot <json>', 'the ground of the plot alone, such as \'{"background": "#eee"}\'')
     .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
     .option('--through <phrase>', 'what the chart is played through, such as year')
     .option(
@@ -77,7 +86,7 @@ export function withChartFlags(command: Command): Command {
 /** Flags for the frame. */
 export function withFrameFlags(command: Command): Command {
   return command
-    .option('--size <width>x<height>', 'in pixels; default 1280x800')
+    .option('--frame <width>x<height>', 'size of the picture in pixels; default 1280x800')
     .option('--density <number>', 'device pixels per pixel of a PNG; default 2')
     .option('--theme <name>', 'day or night')
     .option('--locale <tag>', 'language of numbers and dates, such as de or en-GB')
@@ -88,17 +97,20 @@ export function withFrameFlags(command: Command): Command {
     .option('--transparent', 'leave the background out')
 }
 
+/** Width and height, as in 1280x800. */
+export const FRAME = /^(\d{1,5})x(\d{1,5})$/
+
 /** The frame that flags describe; pictures are looked for beside the input. */
 export function frameOf(flags: Record<string, any>, input: string, house?: House): PictureFrame {
   const frame: PictureFrame = { folder: input === '-' ? '.' : dirname(input), house }
-  if (flags.size !== undefined) {
-    const found = /^(\d{1,5})x(\d{1,5})$/.exec(flags.size)
+  if (flags.frame !== undefined) {
+    const found = FRAME.exec(flags.frame)
     if (!found || Number(found[1]) < 10 || Number(found[2]) < 10)
       throw new DapploError(
         'bad-flag',
-        `"${flags.size}" is no size`,
-        '--size',
-        'Write width and height in pixels, as in --size 1280x800.',
+        `"${flags.frame}" is no size of a picture`,
+        '--frame',
+        'Write width and height in pixels, as in --frame 1280x800.',
       )
     frame.width = Number(found[1])
     frame.height = Number(found[2])

@@ -118,10 +118,13 @@ export const FIELDS = [
   'series',
   'shape',
   'dash',
+  'size',
   'label',
   'arrange',
   'between',
   'points',
+  'breakAfter',
+  'values',
   'hollow',
   'fit',
   'band',
@@ -138,6 +141,9 @@ export const FIELDS = [
   'axes',
   'legend',
   'background',
+  'plot',
+  'notes',
+  'colorNames',
   'through',
   'panes',
   'stamp',
@@ -167,6 +173,13 @@ export function descriptionOf(flags: Record<string, unknown>): Record<string, an
   for (const [old, now] of Object.entries(RENAMED))
     if (flags[old] !== undefined)
       throw new DapploError('renamed', `--${old} is called ${now}`, `--${old}`, `Write ${now} instead.`)
+  if (typeof flags.size === 'string' && /^\d+x\d+$/.test(flags.size.trim()))
+    throw new DapploError(
+      'renamed',
+      'The size of the picture is called --frame; --size says how large points are',
+      '--size',
+      `Write --frame ${flags.size.trim()}.`,
+    )
   const out: Record<string, unknown> = {}
   for (const field of FIELDS) {
     const value = flags[field]

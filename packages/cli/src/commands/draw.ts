@@ -17,7 +17,7 @@ import type { Command } from 'commander'
 import { tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
 import { chartOf, columnOptions, openInput } from '../input.ts'
-import { say } from '../say.ts'
+import { say, tell } from '../say.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
 const FORMATS = ['svg', 'png', 'pdf', 'csv', 'json', 'eml', ...FILMS] as const
@@ -88,8 +88,11 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
     await drawFilm(others.length > 0 ? [chart, ...others] : chart, format, frame, flags)
   } else {
     const content = await contentOf(chart, format, frame, flags)
-    if (flags.out && flags.out !== '-') writeWhole(flags.out, content)
-    else if (typeof content !== 'string') process.stdout.write(content)
+    if (flags.out && flags.out !== '-') {
+      writeWhole(flags.out, content)
+      if (format === 'png' && flags.frame !== undefined && flags.density === undefined)
+        tellPixels(flags, frame)
+    } else if (typeof content !== 'string') process.stdout.write(content)
     else {
       const whole = content.endsWith('\n') ? content : `${content}\n`
       // Characters are for a terminal; files keep what is in them.
@@ -99,6 +102,12 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
   }
   tellFindings(findings, flags.strict)
 }
+
+/** A frame of so many pixels is drawn twice as fine, which a person who asked for it may not expect. */
+const tellPixels = ({ out }: Record<string, any>, { width = 0, height = 0 }: PictureFrame) =>
+  tell(
+    `${out} has ${width * 2} × ${height * 2} pixels, two for each of the frame; for ${width} × ${height} say --density 1.`,
+  )
 
 const isFilm = (format: string): format is FilmFormat => (FILMS as readonly string[]).includes(format)
 
