@@ -43,6 +43,8 @@ export interface AxisInput {
   minor?: boolean
   /** Pictures by category, shown with or instead of its name. */
   images?: Readonly<Record<string, string>>
+  /** Shorter names by category, the longer first. */
+  shorter?: Readonly<Record<string, readonly string[]>>
   /** The scale on whose gridlines the ticks must fall. */
   alignTo?: string
   /** The total of which this axis reads the values of the scale `y` as a percentage. */
@@ -58,6 +60,8 @@ export interface AxisLayout {
   minor: number[]
   /** Lines of text at each tick. */
   labels: string[][]
+  /** What each says in full, where it has a shorter name. */
+  wholes?: (string | undefined)[]
   /** A picture at each tick; empty where there are none. */
   pictures: (string | undefined)[]
   /** The larger unit of time, at the ticks where it changes; empty texts elsewhere. */

@@ -138,7 +138,8 @@ export function labelShapes(axis: AxisLayout, look: AxisLook, plot: Box, theme: 
     const pixel = axis.scale.map(at)
     const lines = axis.labels[i]
     const word = axis.scale.words[value]
-    const whole = word && lines.some(line => line.endsWith('…')) ? clean(word) : undefined
+    const whole =
+      axis.wholes?.[i] ?? (word && lines.some(line => line.endsWith('…')) ? clean(word) : undefined)
     const baseline = (row: number): [x: number, y: number] => {
       if (axis.turn !== 0) return [pixel + size * 0.3, foot + picture + size * 0.6]
       if (side === 'bottom') return [pixel, foot + picture + size * 0.85 + row * size * LINE]

@@ -243,3 +243,16 @@ describe('an axis of names', () => {
     expect(axis.labels[0]).toEqual(['Pier 0'])
   })
 })
+
+test('names take the longest form for which all have room, and say themselves whole', () => {
+  const words = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August']
+  const shorter = Object.fromEntries(words.map(word => [word, [word.slice(0, 3), word[0]]]))
+  const names = (length: number, side: 'bottom' | 'left' = 'bottom') =>
+    layout({ side, kind: KINDS.category, min: -0.5, max: 7.5, words, shorter }, length)
+  expect(names(900).labels).toEqual(words.map(word => [word]))
+  expect(names(400).labels).toEqual(words.map(word => [word.slice(0, 3)]))
+  expect(names(200).labels).toEqual(words.map(word => [word[0]]))
+  // Beside the plot each has a line of its own.
+  expect(names(200, 'left').labels).toEqual(words.map(word => [word]))
+  expect(names(400).wholes).toEqual(words.map(word => (word === 'May' ? undefined : word)))
+})

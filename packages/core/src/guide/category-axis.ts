@@ -9,9 +9,30 @@ const SLANT = -38
 const MOST_SLANTED = 110
 const LEAST_SLANTED = 52
 
-/** An axis of names. A name left out says less than a short one, so names are wrapped and slanted before any is dropped. */
+/**
+ * An axis of names. A name left out says less than a short one, so names are wrapped and slanted before any is dropped;
+ * shorter names that the column has go before that.
+ */
 export function categoryAxis(context: AxisContext): AxisLayout {
+  const { words, shorter = {} } = context.input
+  const steps = Math.max(0, ...words.map(word => (Object.hasOwn(shorter, word) ? shorter[word].length : 0)))
+  for (let step = 0; step < steps; step++) {
+    const layout = namesAxis(context, step)
+    const whole =
+      !layout.findings?.length && layout.turn === 0 && layout.labels.every(lines => lines.length <= 1)
+    if (whole) return layout
+  }
+  return namesAxis(context, steps)
+}
+
+/** The name of a category that is so many steps shorter. */
+const shorterName = (word: string, forms: readonly string[], step: number): string =>
+  step === 0 || forms.length === 0 ? word : forms[Math.min(step, forms.length) - 1]
+
+/** `step`: by how many steps names are shorter. */
+function namesAxis(context: AxisContext, step: number): AxisLayout {
   const { input, level, font, measure, make } = context
+  const { shorter = {} } = input
   const scale = make(input.min, input.max)
   const { words, look, cycle, images } = input
   const low = Math.max(0, Math.ceil(Math.min(...scale.domain)))
@@ -19,7 +40,11 @@ export function categoryAxis(context: AxisContext): AxisLayout {
   const chosen = Array.isArray(input.wish) ? input.wish.filter(i => i >= low && i <= high) : undefined
   const all = chosen ?? Array.from({ length: Math.max(0, high - low + 1) }, (_, i) => low + i)
   const name = (i: number, width: 'long' | 'short' | 'narrow' = 'short') =>
-    clean(cycle ? cycleText(cycle, words[i], look.locale, width) : words[i]) || '–'
+    clean(
+      cycle
+        ? cycleText(cycle, words[i], look.locale, width)
+        : shorterName(words[i], Object.hasOwn(shorter, words[i]) ? shorter[words[i]] : [], step),
+    ) || '–'
   const room = Math.abs(scale.factor)
   const pictured = images !== undefined && all.some(i => Object.hasOwn(images, words[i]))
   const run = isRun(words)
@@ -45,7 +70,7 @@ export function categoryAxis(context: AxisContext): AxisLayout {
         message: `${cut === 1 ? 'One name' : `${cut} names`} on the axis "${input.name}" ${cut === 1 ? 'is' : 'are'} too long to be shown whole`,
         remedy: level
           ? 'Bind them to y, so that each has a line of its own, or make the chart wider.'
-          : 'Make the chart wider, or give the column shorter names.',
+          : 'Make the chart wider, or give the column shorter names by its option shorter.',
         path: `axes.${input.name}`,
       },
     ]
@@ -60,6 +85,8 @@ export function categoryAxis(context: AxisContext): AxisLayout {
       labelAt: ticks,
       minor: [],
       labels,
+      wholes:
+        step > 0 ? ticks.map(i => (name(i) === clean(words[i]) ? undefined : clean(words[i]))) : undefined,
       pictures,
       larger: [],
       turn,

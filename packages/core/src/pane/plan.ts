@@ -90,6 +90,7 @@ function planOne(
     beyond: roomBeyond(source, context),
     minor: options.minor,
     images: options.images ?? column?.options.images,
+    shorter: column?.options.shorter,
     alignTo: scale?.alignTo === null ? undefined : (scale?.alignTo ?? base),
     wish: wishOf(options, domain, source.name),
   }

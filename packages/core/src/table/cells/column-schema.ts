@@ -33,6 +33,8 @@ export const column = v.strictObject({
   order: v.optional(v.array(value)),
   /** Fixed colours by category, in CSS syntax. */
   colors: v.optional(v.record(v.string(), v.string())),
+  /** Shorter names by category, the longer first: an axis shows the longest ones for which all have room. */
+  shorter: v.optional(v.record(v.string(), v.pipe(v.array(v.string()), v.readonly()))),
   /** Pictures by category. */
   images: v.optional(v.record(v.string(), v.string())),
   /** The IANA time zone in which times without an offset are read and in which days begin. */
