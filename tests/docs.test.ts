@@ -13,9 +13,11 @@ afterAll(() => rmSync(folder, { recursive: true }))
 const pages = [
   'README.md',
   'CONTRIBUTING.md',
-  ...readdirSync(join(root, 'docs'))
-    .filter(name => name.endsWith('.md'))
-    .map(name => `docs/${name}`),
+  ...['docs', 'docs/recipes'].flatMap(folder =>
+    readdirSync(join(root, folder))
+      .filter(name => name.endsWith('.md'))
+      .map(name => `${folder}/${name}`),
+  ),
 ]
 const snippets = pages.flatMap(page =>
   [...readFileSync(join(root, page), 'utf8').matchAll(/(<!-- page -->\n)?```ts\n([\s\S]*?)```/g)].map(

@@ -98,6 +98,41 @@ describe('a page without a bundler', () => {
   })
 })
 
+describe('the whole pages of the documentation', () => {
+  const text = readFileSync(join(root, 'docs/pages.md'), 'utf8')
+  const pages = [...text.matchAll(/## (.+)\n[\s\S]*?```html\n([\s\S]*?)```/g)].map(([, name, html]) => ({
+    name,
+    html,
+  }))
+  test('are there for a file, a policy, a CMS and a frame', () => {
+    expect(pages.map(({ name }) => name)).toEqual([
+      'A file opened from disk',
+      'A strict policy',
+      'A page of a CMS',
+      'A frame',
+    ])
+  })
+  test.each(pages)('$name', async ({ name, html }) => {
+    page = await browser.newPage()
+    const problems: string[] = []
+    page.on('console', message => message.type() === 'error' && problems.push(message.text()))
+    page.on('pageerror', error => problems.push(error.message))
+    writeFileSync(join(folder, 'fit.js'), 'dapplo.fitFrames()')
+    expect(
+      dapplo(['embed', join(folder, 'piers.chart.json'), '--out', join(folder, 'page.html')]).status,
+    ).toBe(0)
+    if (name === 'A file opened from disk') {
+      writeFileSync(join(folder, 'disk.html'), html)
+      await page.goto(pathToFileURL(join(folder, 'disk.html')).href)
+    } else await open(html)
+    const frame = name === 'A frame' ? page.frameLocator('iframe') : page
+    await frame.locator('canvas').first().waitFor()
+    if (name === 'A frame')
+      await page.waitForFunction(() => document.querySelector('iframe')!.clientHeight > 300)
+    expect(problems.filter(text => !text.includes('favicon') && !text.includes('404'))).toEqual([])
+  })
+})
+
 describe('a chart that is on its way', () => {
   /** Holds back what is asked for until it is let go. */
   async function holdBack(name: string) {

@@ -1,0 +1,183 @@
+// What each option of a description does, as a small picture over the demo data: drawn when the site is built.
+// [option, default, what it says, the description that shows it]
+const months = {
+  draw: 'bar',
+  x: 'month of departed',
+  y: 'sum of passengers',
+  where: { departed: { from: '2025-01-01' } },
+}
+const routes = { draw: 'bar', y: 'route', x: 'sum of passengers' }
+const lines = { draw: 'line', x: 'month of departed', y: 'sum of passengers', color: 'route' }
+const points = {
+  draw: 'scatter',
+  x: 'wind_knots',
+  y: 'delay_minutes',
+  where: { departed: { from: '2025-12-01' } },
+}
+const typical = { draw: 'line', x: 'month of departed', y: 'mean of delay_minutes' }
+
+export const OPTIONS = [
+  [
+    'draw',
+    'none: it must be said',
+    'A kind, one drawing, or several on top of each other.',
+    { ...months, draw: ['bar', { as: 'reference', level: 'mean' }] },
+  ],
+  ['x', 'none', 'What goes across: a phrase, a datum `{ value }`, or an extent `{ from, to }`.', months],
+  ['y', 'none', 'What goes up. Bars lie where y holds the categories.', routes],
+  ['color', 'none', 'What colours tell apart; a number is shown along a ramp.', lines],
+  ['series', 'none', 'What tells series apart without a colour.', { ...lines, color: null, series: 'route' }],
+  [
+    'size',
+    'none',
+    'How large points are, as an area.',
+    {
+      draw: 'scatter',
+      x: 'mean of wind_knots',
+      y: 'mean of delay_minutes',
+      size: 'sum of passengers',
+      label: 'route',
+      color: 'route',
+    },
+  ],
+  [
+    'shape',
+    'none',
+    'What the shapes of points distinguish.',
+    { ...points, shape: 'vessel', color: 'vessel' },
+  ],
+  ['dash', 'none', 'What the dashes of lines distinguish.', { ...lines, dash: 'route' }],
+  ['link', 'none', 'The address that each shape leads to.', undefined],
+  [
+    'label',
+    'false',
+    'Words at each shape: a phrase, `true` for its value, or words with holes.',
+    { ...routes, label: true },
+  ],
+  [
+    'hollow',
+    '0',
+    'Of a pie: the empty middle, 0 to 1.',
+    { draw: 'pie', color: 'route', y: 'sum of passengers', hollow: 0.6 },
+  ],
+  [
+    'values',
+    'beside',
+    'Of a pie: `inside` puts shares into the slices.',
+    { draw: 'pie', color: 'route', y: 'sum of passengers', values: 'inside' },
+  ],
+  [
+    'fit',
+    'linear',
+    'Of a trend: the curve.',
+    { ...points, draw: ['scatter', { as: 'trend', fit: 'local' }] },
+  ],
+  [
+    'band',
+    'none',
+    'Of a trend: a band of confidence.',
+    { ...points, draw: ['scatter', { as: 'trend', band: true }] },
+  ],
+  ['where', 'all rows', 'Which rows.', { ...lines, where: { route: ['North Sound', 'Tern Point'] } }],
+  [
+    'arrange',
+    'side, or what suits the kind',
+    'Series stand `side` by side, in a `stack`, as a `share` of the whole, or `overlap`.',
+    { ...months, color: 'route', arrange: 'stack' },
+  ],
+  [
+    'between',
+    'direct',
+    'How lines get from point to point.',
+    { ...typical, between: 'smooth', points: true },
+  ],
+  ['points', 'false', 'Whether lines mark their points.', { ...typical, points: true }],
+  [
+    'breakAfter',
+    'none',
+    'Lines break where nothing came for longer.',
+    {
+      draw: 'line',
+      x: 'day of departed',
+      y: 'mean of delay_minutes',
+      where: { departed: { from: '2025-10-01' }, weekday: undefined },
+      breakAfter: { days: 2 },
+    },
+  ],
+  ['top', 'all', 'The best categories.', { ...routes, top: 3, order: 'ranked' }],
+  [
+    'rest',
+    'left out',
+    'A name for what `top` leaves over.',
+    { ...routes, top: 3, rest: 'Others', order: 'ranked' },
+  ],
+  ['order', 'given', 'The order of categories: `given`, `name` or `ranked`.', { ...routes, order: 'ranked' }],
+  [
+    'style',
+    'the theme',
+    'Constant looks.',
+    { ...typical, style: { color: '#b0305a', width: 3, dash: [6, 4] } },
+  ],
+  ['id', 'none', 'The name by which other charts and scripts find it.', undefined],
+  [
+    'title',
+    'none',
+    'Words above, with holes that are filled from the rows.',
+    { ...months, title: '{sum of passengers} passengers' },
+  ],
+  [
+    'subtitle',
+    'none',
+    'Smaller words under the title.',
+    { ...months, title: 'Passengers', subtitle: 'By month, 2025' },
+  ],
+  ['caption', 'none', 'Words under the chart.', { ...months, caption: 'Without the days of the storm.' }],
+  ['source', 'none', 'Where the data come from.', { ...months, source: 'The harbour office' }],
+  ['background', 'the theme', 'A colour, or a picture under a veil.', { ...months, background: '#10324a' }],
+  ['plot', 'none', 'The ground of the plot alone.', { ...months, plot: { background: '#eef3f5' } }],
+  [
+    'scales',
+    'by the data',
+    'How values become places and colours.',
+    { ...months, scales: { y: { domain: [0, 60000] } } },
+  ],
+  [
+    'axes',
+    'by the room',
+    'How scales are read back.',
+    { ...months, axes: { y: { title: 'People', stripes: true } } },
+  ],
+  ['legend', 'auto', 'Where legends stand, or `false`.', { ...lines, legend: 'right' }],
+  [
+    'stamp',
+    'the period, while a chart plays',
+    'Words that say what is shown at the moment.',
+    { ...months, stamp: { words: '2025', at: 'inside top left' } },
+  ],
+  [
+    'notes',
+    'none',
+    'Words with an arrow to a datum or a bracket over a stretch.',
+    { ...months, notes: [{ words: 'Summer timetable', x: { from: '2025-06-01', until: '2025-08-31' } }] },
+  ],
+  [
+    'colorNames',
+    'false',
+    'Titles write the names of series in their colours.',
+    {
+      ...lines,
+      where: { route: ['North Sound', 'Tern Point'] },
+      title: 'North Sound and Tern Point',
+      colorNames: true,
+    },
+  ],
+  ['panes', 'none', 'A pane for each category.', { ...lines, color: null, panes: 'route' }],
+  ['through', 'none', 'What the chart is played through.', { ...routes, through: 'year of departed' }],
+  ['zoom', 'none', 'On pages: `x`, `y` or `xy`.', undefined],
+  ['select', 'none', 'On pages: `click`, `box`, `lasso`, or several.', undefined],
+  ['respond', 'dim', 'On pages, to selections in other charts: `dim`, `narrow` or `ignore`.', undefined],
+  ['detailOf', 'none', 'The id of the chart whose selected shape this one explains.', undefined],
+  ['controls', 'none', 'Menus, segments, sliders and checks above the chart.', undefined],
+  ['tooltip', 'the values', 'What a tooltip also says; `false` for none.', undefined],
+  ['motion', '400 ms', 'How the chart moves; `false` for not at all.', undefined],
+]
