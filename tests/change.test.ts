@@ -197,7 +197,7 @@ test('a chart whose values come later says so, shows them when they are here, an
     return { first, second, third, fourth }
   })
   expect(seen.first).toMatchObject({ bars: [], waits: true })
-  expect(seen.first.told).toContain('The values are on their way.')
+  expect(seen.first.told).toContain('Values are loading.')
   expect(seen.second).toMatchObject({ bars: ['Harbour', 'Tern Point'], waits: false })
   expect(seen.second.told).toContain('from 25')
   expect(seen.third).toMatchObject({ bars: ['Harbour', 'Tern Point'], waits: true })
@@ -337,7 +337,7 @@ describe('the race', () => {
     const paused = await at()
     await page.waitForTimeout(300)
     expect(await at()).toBe(paused)
-    await page.getByRole('button', { name: 'One period on' }).click()
+    await page.getByRole('button', { name: 'Next period' }).click()
     expect(await at()).toBe(Math.floor(paused) + 1)
     const slider = page.getByRole('slider', { name: 'Period' })
     await slider.press('ArrowLeft')
@@ -366,12 +366,12 @@ describe('the race', () => {
         w.told.push([happening.state.at, ...new Set(rows.map(({ year }) => String(year)))])
       })
     })
-    await page.getByRole('button', { name: 'One period on' }).click()
+    await page.getByRole('button', { name: 'Next period' }).click()
     await page.waitForFunction(() => (window as any).told.length > 0)
     await page.evaluate(() => {
       ;(window as any).prevents = true
     })
-    await page.getByRole('button', { name: 'One period on' }).click()
+    await page.getByRole('button', { name: 'Next period' }).click()
     await page.waitForFunction(() => (window as any).told.length > 1)
     expect(await page.evaluate(() => (window as any).told)).toEqual([
       [4, '2005'],

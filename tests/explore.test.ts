@@ -430,11 +430,11 @@ describe('controls and the menu', () => {
   test('save pictures and data, and show the data as a table', async () => {
     const { page } = await gallery.open('period.html')
     for (const [item, ending, begins] of [
-      ['Keep as a picture', 'png', '\u0089PNG'],
-      ['Keep as a drawing', 'svg', '<svg'],
-      ['Keep the values', 'csv', 'Departed,North Sound'],
+      ['Save picture', 'png', '\u0089PNG'],
+      ['Save drawing', 'svg', '<svg'],
+      ['Save values', 'csv', 'Departed,North Sound'],
     ] as const) {
-      await page.getByRole('button', { name: 'Keep this chart' }).click()
+      await page.getByRole('button', { name: 'Save or print' }).click()
       const [download] = await Promise.all([
         page.waitForEvent('download'),
         page.getByRole('menuitem', { name: item }).click(),
@@ -444,7 +444,7 @@ describe('controls and the menu', () => {
       const first = await new Promise<Buffer>(resolve => stream.once('data', resolve))
       expect(first.toString('latin1').startsWith(begins)).toBe(true)
     }
-    await page.getByRole('button', { name: 'Keep this chart' }).press('Enter')
+    await page.getByRole('button', { name: 'Save or print' }).press('Enter')
     await page.keyboard.press('End')
     await page.keyboard.press('ArrowUp')
     await page.keyboard.press('ArrowUp')
@@ -465,8 +465,8 @@ test('a house speaks its own words: menu, play bar, legend, tables and the pictu
       house: {
         locale: 'de',
         words: {
-          'Keep this chart': 'Menü',
-          'List the values': 'Zahlen zeigen',
+          'Save or print': 'Menü',
+          'Show values': 'Zahlen zeigen',
           Close: 'Schließen',
           '{what} per quarter': '{what} je Quartal',
           '{title}. Arrow keys read values.': '{title}. Pfeiltasten lesen die Werte.',

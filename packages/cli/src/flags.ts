@@ -13,11 +13,11 @@ export function withChartFlags(command: Command): Command {
     .option('--x <phrase>', 'what goes across, such as "day of departed"')
     .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
     .option('--panes <phrase>', 'splits the chart into a pane for each value, such as route')
-    .option('--color <phrase>', 'what colours tell apart, such as route')
-    .option('--series <phrase>', 'what tells series apart without colour')
-    .option('--shape <phrase>', 'what the forms of points tell apart')
+    .option('--color <phrase>', 'what colours distinguish, such as route')
+    .option('--series <phrase>', 'what distinguishes series without colour')
+    .option('--shape <phrase>', 'what point shapes distinguish')
     .option('--size <phrase>', 'how large points are, such as "sum of passengers"')
-    .option('--dash <phrase>', 'what the dashes of lines tell apart')
+    .option('--dash <phrase>', 'what dashes distinguish')
     .option('--label [phrase]', 'what stands at each shape; alone, the value that the shape shows')
     .option('--no-label', 'leave the words at shapes out')
     .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
@@ -67,7 +67,7 @@ export function withChartFlags(command: Command): Command {
     .option('--link <phrase>', 'the address that each shape leads to')
     .option(
       '--tooltip <words>',
-      'what a tooltip says besides, such as "{count} sailings"; JSON for a list of phrases',
+      'what a tooltip also says, such as "{count} sailings"; JSON for a list of phrases',
     )
     .option('--no-tooltip', 'no tooltip on pages')
     .option('--zoom <directions>', 'on pages: x, y or xy')

@@ -68,7 +68,7 @@ function momentOf(chart: Chart | Spread, state: State, frame: Frame) {
   return { scene: playback.sceneAt(at), composition: playback.compositionAt(at) }
 }
 
-/** What a person would regret about the chart and its data, in the frame of a picture: each with what to do about it. */
+/** Likely mistakes in the chart and its data, in the frame of a picture: each with what to do about it. */
 export const findingsOf = (
   chart: Chart | Spread,
   frame: PictureFrame = {},

@@ -1,3 +1,5 @@
+'use client'
+
 /** Dapplo charts as a React component: a thin face over `mount`. */
 import { compose, paintSvg } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
@@ -10,7 +12,18 @@ import {
   type Spread,
   type State,
 } from 'dapplo'
-import { type CSSProperties, createElement, type ReactElement, useEffect, useRef } from 'react'
+import {
+  type CSSProperties,
+  createElement,
+  Fragment,
+  type ReactElement,
+  type ReactNode,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react'
+import { createPortal, flushSync } from 'react-dom'
 
 /** What a person does, by the property that is told of it. Each may prevent what the chart would do. */
 const DEEDS = {
@@ -37,6 +50,11 @@ export interface DapploChartProps<R = any>
   onState?: (state: State) => void
   /** Given the live chart once it is on the page, and undefined when it goes. */
   onLive?: (live: Live | undefined) => void
+  /**
+   * What a tooltip also says, as React nodes, in the tree and with the context of the component: it is given the records
+   * of what is pointed at. It goes before the tooltip of the description; of spreads each chart has its own.
+   */
+  tooltip?: (rows: R[]) => ReactNode
   /** Width in pixels of the picture that a server draws, before the page says how wide it is. Default 640. */
   width?: number
   className?: string
@@ -47,10 +65,22 @@ const SIZE = { width: 640, height: 384 }
 
 /** A chart on a page. On a server it is its picture, which stays until the chart comes alive in the browser. */
 export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
-  const { chart, state, onState, onLive, onFindings, width, className, style, ...others } = props
+  const {
+    chart: given,
+    state,
+    onState,
+    onLive,
+    onFindings,
+    width,
+    className,
+    style,
+    tooltip,
+    ...others
+  } = props
   const { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed, ...options } =
     others
   const deeds = { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed }
+  const [chart, inTooltip] = useTooltip(given, tooltip)
   const place = useRef<HTMLDivElement>(null)
   const live = useRef<Live | undefined>(undefined)
   const told = useRef({ onState, onLive, onFindings, ...deeds })
@@ -83,7 +113,7 @@ export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
   useEffect(() => {
     live.current?.reframe({ theme, house, locale, background })
   }, [theme, house, locale, background])
-  return createElement('div', {
+  const panel = createElement('div', {
     ref: place,
     className,
     style: { width: '100%', height: options.height ?? SIZE.height, ...style },
@@ -91,6 +121,29 @@ export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
     suppressHydrationWarning: true,
     dangerouslySetInnerHTML: { __html: typeof document === 'undefined' ? pictureOf(props) : '' },
   })
+  return createElement(Fragment, null, panel, inTooltip)
+}
+
+/** The chart with a place for nodes in its tooltip, and the nodes that stand there. */
+function useTooltip<R>(
+  chart: DapploChartProps<R>['chart'],
+  tooltip: DapploChartProps<R>['tooltip'],
+): [DapploChartProps<R>['chart'], ReactNode] {
+  const place = useRef<HTMLElement | undefined>(undefined)
+  const [rows, setRows] = useState<R[] | undefined>(undefined)
+  const wished = tooltip !== undefined
+  const shown = useMemo(() => {
+    if (!wished || 'charts' in chart) return chart
+    return (chart as Chart<any>).with({
+      tooltip: (rows: any[]) => {
+        place.current ??= document.createElement('div')
+        // At once, since the tooltip is placed by its size.
+        flushSync(() => setRows(rows))
+        return place.current
+      },
+    })
+  }, [chart, wished])
+  return [shown, tooltip && rows && place.current && createPortal(tooltip(rows), place.current)]
 }
 
 /** The picture of a chart, as a server draws it: safe by construction, since every text in it is escaped. */

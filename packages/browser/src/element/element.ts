@@ -17,7 +17,7 @@ const Base: typeof HTMLElement = globalThis.HTMLElement ?? (class {} as typeof H
  * alive; without it the element says that it is loading, and in any case what failed, with a button to try again. The page
  * says so in its own way by `<template data-when="loading">` and `<template data-when="failed">` inside, where
  * `[data-why]` gets the reason and `[data-again]` tries again. Attributes: `src`, `theme` (`day`, `night`, `auto`), `locale`, `menu`. Events: `load`, `error`, and `findings`, whose
- * `detail` lists what a person would regret about data and description; and, for what a person does, `pointed`, `clicked`,
+ * `detail` lists likely mistakes in data and description; and, for what a person does, `pointed`, `clicked`,
  * `doubleClicked`, `selected`, `hidden`, `zoomed` and `played`, whose `detail` is a `Happening`, and which can be prevented.
  */
 export class ChartElement extends Base {

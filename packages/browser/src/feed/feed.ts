@@ -33,7 +33,7 @@ const LOOK = 250
 
 /**
  * Lets a table follow an address: rows with a key are put, others appended; what is fetched in intervals replaces all
- * rows. Connections that break are made again, ever more patiently, and go on where they were when the server can.
+ * rows. Connections that break are retried at growing intervals, and go on where they were when the server can.
  * What cannot be read is told of in the state, and leaves the table as it was.
  */
 export function feed(table: Table<any>, options: FeedOptions): Feed {

@@ -34,7 +34,7 @@ export interface MountOptions {
   printsTable?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
   parts?: readonly Part[]
-  /** Told what a person would regret about data and description: at first where there is something, then whenever it changes. */
+  /** Told of likely mistakes in data and description: at first where there are some, then whenever they change. */
   onFindings?: (findings: readonly Finding[]) => void
   /** Called once the chart is off the page. */
   onDestroy?: () => void
@@ -49,7 +49,7 @@ export interface Live<R = any> {
   readonly scene: Scene
   /** What the person has done; set it to do the same by program. */
   state: State
-  /** What a person would regret about data and description. */
+  /** Likely mistakes in data and description. */
   readonly findings: readonly Finding[]
   /** Whether shapes are on their way. */
   readonly moving: boolean

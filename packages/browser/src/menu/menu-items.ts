@@ -10,38 +10,38 @@ export function menuItems({ live, view, can }: PartHost, say: (sentence: Sentenc
   const items: MenuItem[] = []
   if (can.svg) {
     items.push(
-      { words: 'Keep as a picture', act: async () => save(await live.toPng(), 'png') },
+      { words: 'Save picture', act: async () => save(await live.toPng(), 'png') },
       {
-        words: 'Keep as a drawing',
+        words: 'Save drawing',
         act: () => save(new Blob([live.toSvg()], { type: 'image/svg+xml' }), 'svg'),
       },
     )
     if (view.first.resolved.throughMeaning)
-      items.push({ words: 'Keep as a film', act: async () => save(await live.toWebm(), 'webm') })
+      items.push({ words: 'Save film', act: async () => save(await live.toWebm(), 'webm') })
     items.push(
-      { words: 'Keep the values', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
+      { words: 'Save values', act: () => save(new Blob([live.toCsv()], { type: 'text/csv' }), 'csv') },
       {
-        words: 'Copy the picture',
+        words: 'Copy picture',
         act: async () => {
           await navigator.clipboard.write([new ClipboardItem({ 'image/png': live.toPng() })])
-          say('The picture is copied.')
+          say('Picture copied.')
         },
       },
       {
-        words: 'Copy the values',
+        words: 'Copy values',
         act: async () => {
           await navigator.clipboard.writeText(live.toCsv())
-          say('The values are copied.')
+          say('Values copied.')
         },
       },
     )
   }
   const { dataTables, openTables, paper } = can
   if (dataTables && openTables)
-    items.push({ words: 'List the values', act: () => openTables(title(), dataTables()) })
+    items.push({ words: 'Show values', act: () => openTables(title(), dataTables()) })
   if (paper) items.push({ words: 'Print', act: () => printed(paper(), title(), can.paperTables?.() ?? []) })
   items.push({
-    words: 'Back to the start',
+    words: 'Reset view',
     act: () => {
       live.state = {}
     },

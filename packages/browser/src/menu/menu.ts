@@ -59,8 +59,8 @@ export class Menu {
 
   /** Takes the theme's colours and the words of the page's language. */
   dress({ theme, tongue }: Composition): void {
-    this.button.textContent = tongue.say('Keep this chart')
-    this.list.setAttribute('aria-label', tongue.say('Keep this chart'))
+    this.button.textContent = tongue.say('Save or print')
+    this.list.setAttribute('aria-label', tongue.say('Save or print'))
     this.items.forEach(({ words }, i) => {
       this.list.children[i].textContent = tongue.say(words)
     })

@@ -12,7 +12,7 @@ export const menu: Part = {
       const { tongue } = host.view
       host.say(tongue.value.say(sentence, action && { action: tongue.value.say(action) }))
     }
-    const list = new Menu(menuItems(host, say), action => say('{action}: this is not possible here.', action))
+    const list = new Menu(menuItems(host, say), action => say("{action} isn't available here.", action))
     return {
       settle: () => host.stage.putFoot('menu', list.element),
       drawn: composition => list.dress(composition),

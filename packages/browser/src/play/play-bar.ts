@@ -71,8 +71,8 @@ export class PlayBar {
     this.element.append(back, this.toggle, on, this.range, this.words, speed, loop)
     this.named = [
       [this.element, 'Playback'],
-      [back, 'One period back'],
-      [on, 'One period on'],
+      [back, 'Previous period'],
+      [on, 'Next period'],
       [this.range, 'Period'],
       [speed, 'Speed'],
     ]

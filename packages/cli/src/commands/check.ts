@@ -11,7 +11,7 @@ export function addCheck(program: Command): void {
       .command('check')
       .summary('check a description and its data')
       .description(
-        'Reads a .chart.json file with its data, and says what is wrong, and what a person would regret.',
+        'Reads a .chart.json file with its data, and says what is wrong, and what is probably a mistake.',
       )
       .argument('<input>', 'a .chart.json file, or - for standard input')
       .option('--strict', 'exit with 1 when there are findings'),

@@ -21,7 +21,7 @@ function valueAt(level: Level, values: Float64Array): number {
     : percentileOf(values.sort(), share)
 }
 
-const NAMES = { mean: 'Mean', median: 'Median', min: 'Least', max: 'Greatest' } as const
+const NAMES = { mean: 'Mean', median: 'Median', min: 'Lowest', max: 'Highest' } as const
 
 /** Puts a reference at the level of what the first drawing on its scale shows; stacks count as a whole. */
 export function levelOf(bound: BoundDrawing, drawings: readonly BoundDrawing[]): void {

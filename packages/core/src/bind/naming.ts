@@ -7,8 +7,8 @@ import type { Tongue } from '../words/tongue.ts'
 const HOWS = {
   mean: 'Mean {what}',
   median: 'Median {what}',
-  min: 'Least {what}',
-  max: 'Greatest {what}',
+  min: 'Lowest {what}',
+  max: 'Highest {what}',
   first: 'First {what}',
   last: 'Last {what}',
   distinct: 'Distinct {what}',

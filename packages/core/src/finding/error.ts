@@ -29,7 +29,7 @@ export class DapploError extends Error {
   }
 }
 
-/** Something a person would regret although a chart can be drawn. */
+/** A likely mistake: a chart can be drawn, but something in it is left out, guessed, or not as asked. */
 export interface Finding {
   /** Stable, for programs: `outside-domain`, `unreadable-cells`, … */
   code: string

@@ -64,8 +64,8 @@ export function describe(description: Settled, bound: Bound): { title: string; d
 /** Why nothing is shown, where a table has not answered yet, or has failed to. */
 export function lackOf({ drawings }: Bound): Sentence | undefined {
   const why = new Set(drawings.map(({ unanswered }) => unanswered))
-  if (why.has('failed')) return 'The values could not be fetched.'
-  return why.has('on its way') ? 'The values are on their way.' : undefined
+  if (why.has('failed')) return 'Values could not be loaded.'
+  return why.has('on its way') ? 'Values are loading.' : undefined
 }
 
 /** The names of what is drawn: `Bar and line`. A kind of one's own is called what it is called. */

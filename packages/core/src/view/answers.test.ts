@@ -44,8 +44,8 @@ const words = (view: View) =>
 test('before the first answer a chart says that its values are on their way, and then it is the chart', async () => {
   const { slow, letGo } = slowTable()
   const view = new View(chart(slow, BARS), {}, FRAME)
-  expect(words(view)).toEqual(['… carried', 'Passengers', 'The values are on their way.'])
-  expect(view.scene.description).toContain('The values are on their way.')
+  expect(words(view)).toEqual(['… carried', 'Passengers', 'Values are loading.'])
+  expect(view.scene.description).toContain('Values are loading.')
   expect(view.findings.map(({ code }) => code)).toEqual(['on-its-way'])
   expect(view.waiting).toBe(true)
   letGo()
@@ -78,7 +78,7 @@ test('what fails is a finding; the picture is the last one, and a new question i
   void view.scene
   asked.splice(0)[0].fail(new Error('the line is dead'))
   await view.settled()
-  expect(words(view)).toEqual(['Count', 'The values could not be fetched.'])
+  expect(words(view)).toEqual(['Count', 'Values could not be loaded.'])
   expect(view.findings.map(({ code, message }) => [code, message])).toEqual([
     ['no-answer', 'There is no answer from the table: the line is dead'],
   ])
@@ -100,7 +100,7 @@ test('a spread is shown when all of its charts are answered', async () => {
   const { slow, asked, letGo } = slowTable()
   const both = spread([chart(slow, LINE), chart(table(rows), BARS)])
   const view = new View(both, {}, FRAME)
-  expect(words(view)).toContain('The values are on their way.')
+  expect(words(view)).toContain('Values are loading.')
   expect(words(view)).toContain('270 carried')
   expect(asked).toHaveLength(1)
   letGo()

@@ -4,7 +4,7 @@ import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
 import { type CsvCells, type CsvOptions, gatherCsv, separatorOf } from '../read/csv.ts'
 
-/** How CSV text is read in parts, so that a page stays quick meanwhile. */
+/** How CSV text is read in chunks, so that a page stays responsive. */
 export interface PartsOptions {
   /** Told after each part: the share that is done, 0 to 1, and rows so far. */
   progress?: (done: number, rows: number) => void
@@ -21,7 +21,7 @@ const turn = () =>
     (globalThis as unknown as { setTimeout: (run: () => void, ms: number) => void }).setTimeout(resolve, 0),
   )
 
-/** Like readCsv, in parts between which the page stays alive: for texts of many megabytes. Throws `aborted` too. */
+/** Like readCsv, in chunks, so that a page stays responsive: for texts of many megabytes. Throws `aborted` too. */
 export async function readCsvInParts<R = any>(
   text: string,
   options: TableOptions<NoInfer<R>> & CsvOptions & PartsOptions = {},

@@ -1,0 +1,6 @@
+declare module '*.vue' {
+  import type { Component } from 'vue'
+
+  const component: Component
+  export default component
+}
