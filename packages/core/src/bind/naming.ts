@@ -89,7 +89,8 @@ export function lookOf(values: RoleValues): {
   format: RoleValues['meaning']['format']
 } {
   const { meaning, column } = values
-  const percent = meaning.is === 'ratio' || (meaning.is === 'window' && meaning.how === 'share')
+  const percent =
+    (meaning.is === 'ratio' && isShare(values.cells)) || (meaning.is === 'window' && meaning.how === 'share')
   const counts =
     (meaning.is === 'summary' && (meaning.how === 'count' || meaning.how === 'distinct')) ||
     (meaning.is === 'window' && (meaning.how === 'rank' || meaning.how === 'count so far'))
@@ -99,6 +100,22 @@ export function lookOf(values: RoleValues): {
     plain: meaning.is === 'column' && column !== undefined && readsAsYears(column),
     format: meaning.format ?? (percent || counts ? undefined : column?.options.format),
   }
+}
+
+/** Ratios beyond twice the whole are no shares of it: revenue by passengers is so much for each. */
+const MOST_SHARE = 2
+
+const shares = new WeakMap<object, boolean>()
+
+/** Whether ratios are read as shares of a whole. */
+function isShare(cells: RoleValues['cells']): boolean {
+  if (cells.type === 'text') return false
+  let known = shares.get(cells)
+  if (known === undefined) {
+    known = cells.values.every(value => !(Math.abs(value) > MOST_SHARE))
+    shares.set(cells, known)
+  }
+  return known
 }
 
 /** Whether a bin that begins here is the open one, which holds all from there on. */

@@ -8,13 +8,39 @@ import { collide, keptApart } from './tick-room.ts'
 
 /** Ends that leave so many pixels beyond the values, where they may move; never more than a third of the axis. */
 function withRoom(
-  { input: { min, max, round }, length }: AxisContext,
+  { input: { min, max, round, kind }, length }: AxisContext,
   beyond: { min: number; max: number },
 ): [number, number] {
   const low = round.min ? Math.min(beyond.min, length / 3) : 0
   const high = round.max ? Math.min(beyond.max, length / 3) : 0
-  const pixel = (max - min) / Math.max(1, length - low - high)
-  return [min - low * pixel, max + high * pixel]
+  const [from, to] = [kind.forward(min), kind.forward(max)]
+  const pixel = (to - from) / Math.max(1, length - low - high)
+  // What needs no room keeps its very value.
+  return [
+    low > 0 ? kind.backward(from - low * pixel) : min,
+    high > 0 ? kind.backward(to + high * pixel) : max,
+  ]
+}
+
+/** The same once one end has been rounded, which takes of the room at the other: what is lacking is added. */
+function stillWithRoom(
+  { input: { min, max, round, kind }, length }: AxisContext,
+  beyond: { min: number; max: number },
+  least: number,
+  greatest: number,
+): [number, number] {
+  let [from, to] = [kind.forward(least), kind.forward(greatest)]
+  const low = round.min ? Math.min(beyond.min, length / 3) / length : 0
+  const high = round.max ? Math.min(beyond.max, length / 3) / length : 0
+  // Half a pixel is none.
+  const lacks = (has: number, share: number) => has < (to - from) * share - (to - from) / (2 * length)
+  const [first, last] = [kind.forward(min), kind.forward(max)]
+  if (low > 0 && lacks(first - from, low)) from = (first - low * to) / (1 - low)
+  if (high > 0 && lacks(to - last, high)) to = (last - high * from) / (1 - high)
+  return [
+    from === kind.forward(least) ? least : kind.backward(from),
+    to === kind.forward(greatest) ? greatest : kind.backward(to),
+  ]
 }
 
 /** An axis of numbers: ends at neat values where they may move, ticks by optimisation on the labels themselves. */
@@ -23,7 +49,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
   let { min, max } = input
   const { look, wish } = input
   let { round } = input
-  if (input.kind.name === 'linear' && input.beyond) {
+  if (input.beyond && input.kind.allows(min)) {
     ;[min, max] = withRoom(context, input.beyond)
     // Room for large points is no reason for numbers on the other side of zero, where there are no values.
     round = {
@@ -83,9 +109,10 @@ export function numberAxis(context: AxisContext): AxisLayout {
     if (round.min) min = Math.min(min, ticks[0])
     if (round.max) max = Math.max(max, ticks[ticks.length - 1])
   } else {
-    const found = bentTicks(context, wanted)
+    const found = bentTicks(context, wanted, min, max)
     ;[min, max, ticks] = [found.min, found.max, found.ticks]
   }
+  if (input.beyond && input.kind.allows(min)) [min, max] = stillWithRoom(context, input.beyond, min, max)
   const scale = make(min, max)
   const low = Math.min(min, max)
   const high = Math.max(min, max)
@@ -122,9 +149,11 @@ export function numberAxis(context: AxisContext): AxisLayout {
 function bentTicks(
   { input, length }: AxisContext,
   wanted: number,
+  least: number,
+  greatest: number,
 ): { min: number; max: number; ticks: number[] } {
   const { kind, round } = input
-  let { min, max } = input
+  let [min, max] = [least, greatest]
   if (round.min) min = neatEnd(min, false)
   if (round.max) max = neatEnd(max, true)
   if (kind.name === 'signed log') return { min, max, ticks: signedPowers(min, max, wanted) }

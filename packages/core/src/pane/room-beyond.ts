@@ -11,8 +11,11 @@ import type { PlanContext } from './model.ts'
 const MOST_LABELLED = 200
 /** Pixels between a bar and its label, and between that and the edge. */
 const AROUND = 8
-/** The share of a chart's width or height that its plot has at least, as a rule. */
-const PLOT_SHARE = 0.7
+/**
+ * The share of a chart's width or height that the span of the values has at least, as a rule: the plot is smaller than the
+ * chart, and rounded ends lie beyond the values.
+ */
+const SPAN_SHARE = 0.3
 
 type Room = NonNullable<AxisInput['beyond']>
 
@@ -62,12 +65,15 @@ function pointsBeyond(
   const { size } = marks
   const domain = domains.get(name)
   if (!size || !domain || !(size.max > 0)) return room
-  const { min, max } = domain
-  const pixels = ((role === 'x' ? box.width : box.height) * PLOT_SHARE) / (max - min || 1)
+  const { kind } = domain
+  const [min, max] = [kind.forward(domain.min), kind.forward(domain.max)]
+  const pixels = ((role === 'x' ? box.width : box.height) * SPAN_SHARE) / (max - min || 1)
   for (let mark = 0; mark < at.length; mark++) {
     const radius = size.at[mark] > 0 ? largest * Math.sqrt(size.at[mark] / size.max) + 1 : 0
-    room.min = Math.max(room.min, radius - (at[mark] - min) * pixels)
-    room.max = Math.max(room.max, radius - (max - at[mark]) * pixels)
+    if (radius === 0 || !kind.allows(at[mark])) continue
+    const place = kind.forward(at[mark])
+    room.min = Math.max(room.min, radius - (place - min) * pixels)
+    room.max = Math.max(room.max, radius - (max - place) * pixels)
   }
   return room
 }

@@ -214,6 +214,46 @@ describe('lines', () => {
   })
 })
 
+test('large points are whole, on every kind of scale', () => {
+  const kind = fc.constantFrom('linear', 'log', 'root', 'signed log')
+  const point = fc.record({
+    x: fc.integer({ min: 1, max: 4000 }),
+    y: fc.integer({ min: 1, max: 4000 }),
+    n: fc.nat(50),
+  })
+  fc.assert(
+    fc.property(fc.array(point, { minLength: 2, maxLength: 12 }), kind, kind, size, (list, x, y, frame) => {
+      fc.pre(new Set(list.map(one => one.x)).size > 1 && new Set(list.map(one => one.y)).size > 1)
+      const sized = { draw: 'scatter', x: 'x', y: 'y', size: 'n', scales: { x: { kind: x }, y: { kind: y } } }
+      const { scene } = viewOf(table(list), sized, frame)
+      const [plot] = scene.plots
+      for (const batch of scene.batches) {
+        if (batch.kind !== 'discs' || batch.part !== 'data') continue
+        for (let i = 0; i < batch.x.length; i++) {
+          const radius = batch.radius[i]
+          expect(batch.x[i] - radius, 'left').toBeGreaterThan(plot.x - 1.5)
+          expect(batch.x[i] + radius, 'right').toBeLessThan(plot.x + plot.width + 1.5)
+          expect(batch.y[i] - radius, 'top').toBeGreaterThan(plot.y - 1.5)
+          expect(batch.y[i] + radius, 'bottom').toBeLessThan(plot.y + plot.height + 1.5)
+        }
+      }
+    }),
+  )
+})
+
+test('a ratio is a share of a whole, or so much for each', () => {
+  const texts = (list: object[]) =>
+    viewOf(
+      table(list),
+      { draw: 'bar', x: 'pier', y: { ratio: 'a', to: 'b' } },
+      [420, 300],
+    ).scene.batches.flatMap(batch =>
+      batch.kind === 'texts' && batch.id === 'axis y/labels' ? batch.texts : [],
+    )
+  expect(texts([{ pier: 'Old', a: 60, b: 100 }]).every(text => text.endsWith('%'))).toBe(true)
+  expect(texts([{ pier: 'Old', a: 1140, b: 100 }]).some(text => text.includes('%'))).toBe(false)
+})
+
 test('the values of a chart come out as a table that reads back to the same values', () => {
   fc.assert(
     fc.property(rows, list => {

@@ -131,8 +131,17 @@ function unknown(text: string, openings: string[], table: Table, path: string): 
     'unknown-column',
     `There is no column "${text}" in ${table.title}`,
     path,
-    suggest(text, [...table.names, 'count'], 'Columns'),
+    phrasesOver(text, table) ?? suggest(text, [...table.names, 'count'], 'Columns'),
   )
+}
+
+/** Phrases over the column with whose name a text ends, for words in another language. */
+function phrasesOver(text: string, table: Table): string | undefined {
+  const name = table.names.find(name => text.endsWith(` ${name}`))
+  if (name === undefined) return undefined
+  const words = { number: ['sum of', 'mean of'], time: ['day of', 'month of'], text: ['distinct'] }
+  const phrases = words[table.column(name)!.type].map(word => `"${word} ${name}"`)
+  return `Write a phrase over the column, such as ${phrases.join(' or ')}.`
 }
 
 function needType(table: Table, name: string, needs: Needs, opening: string, path: string): void {

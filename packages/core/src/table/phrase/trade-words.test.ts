@@ -40,6 +40,7 @@ describe('what the trade calls otherwise is answered with what to write, which i
     ['day of the week of departed', 'weekday of departed'],
     ['histogram of passengers', 'bins of passengers'],
     ['mena of passengers', 'mean of passengers'],
+    ['Summe von passengers', 'sum of passengers'],
   ])('%s', (text, phrase) => {
     const { hint } = errorOf(() => readPhrase(text, sailings, 'y'))
     expect(/"([^"]*)"/.exec(hint)?.[1]).toBe(phrase)
