@@ -6,7 +6,7 @@ import { type Answer, unanswered } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
-import { chartsOf, splitOf, tablesOf } from './charts.ts'
+import { chartsOf, speakerOf, tablesOf } from './charts.ts'
 import type { Spread } from './spread.ts'
 
 /** What can be shown at a moment. */
@@ -54,16 +54,16 @@ export class Answers {
     // Asked anew when a table, a selection or the description changes, but not because an answer arrives.
     const asked = computed(() => {
       for (const table of tablesOf(shown.value)) table.version.value
-      const split = splitOf(shown.value)
+      const speaker = speakerOf(shown.value)
       return {
         shown: shown.value,
-        heading: split
+        heading: speaker
           ? askHeading(
-              split.resolved,
-              split.table,
+              speaker.resolved,
+              speaker.table,
               tongue.value,
-              filterFor(split)?.(split.table),
-              split.parts.following,
+              filterFor(speaker)?.(speaker.table),
+              speaker.parts.following,
             )
           : [],
         charts: chartsOf(shown.value).map(chart => {

@@ -18,6 +18,10 @@ export const isSpread = (shown: Chart | Spread): shown is Spread => 'charts' in 
 export const splitOf = (shown: Chart | Spread): Chart | undefined =>
   isSpread(shown) ? shown.split : undefined
 
+/** The chart whose rows fill the holes in the words around several charts; undefined where there are none. */
+export const speakerOf = (shown: Chart | Spread): Chart | undefined =>
+  isSpread(shown) ? shown.speaker : undefined
+
 /** The charts of what is shown: its own, or those of a spread. */
 export const chartsOf = (shown: Chart | Spread): readonly Chart[] =>
   isSpread(shown) ? shown.charts : [shown]

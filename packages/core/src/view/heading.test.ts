@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { chart, type Description, table } from '../index.ts'
+import { chart, type Description, spread, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
@@ -54,4 +54,19 @@ test('a column that is called just so goes before', () => {
   expect(viewOf(rows, { draw: 'bar', x: 'pier', y: 'boarded', title: '{boarded in all}' }).scene.title).toBe(
     '40',
   )
+})
+
+test('the words of a spread are filled from the rows of its first chart, and what is amiss with them is told', () => {
+  const piers = table([
+    { pier: 'Old Mole', boarded: 4 },
+    { pier: 'Kelp Quay', boarded: 5 },
+  ])
+  const first = chart(piers, { draw: 'bar', x: 'pier', y: 'boarded', where: { pier: 'Kelp Quay' } })
+  const second = first.with({ where: null })
+  const frame = { width: 500, height: 400, measure: measureInter }
+  const titled = (title: string) => new View(spread([first, second], { title }), {}, frame)
+  expect(titled('{sum of boarded} of {sum of boarded in all}').scene.title).toBe('5 of 9')
+  const amiss = titled('{sum of bored}')
+  expect(amiss.scene.title).toBe('{sum of bored}')
+  expect(amiss.findings.map(({ path }) => path)).toEqual(['title'])
 })

@@ -10,6 +10,8 @@ export class Spread {
   readonly description: SpreadOptions
   /** The chart of which these are the panes; undefined where charts are put together by hand. */
   readonly split: Chart | undefined
+  /** The chart whose rows fill the holes in the words of the spread: that which is split, else the first. */
+  readonly speaker: Chart | undefined
   /** Lays its charts out in one picture. */
   readonly compose = composeSpread
 
@@ -33,6 +35,7 @@ export class Spread {
     }
     this.charts = [...charts]
     this.split = split
+    this.speaker = split ?? speakerOf(charts[0], options)
     this.description = Object.freeze({ ...options })
   }
 
@@ -45,6 +48,15 @@ export class Spread {
   toJSON(): unknown {
     return { ...this.description, spread: this.charts.map(chart => chart.toJSON()) }
   }
+}
+
+const WORDS = ['title', 'subtitle', 'caption', 'source'] as const
+
+/** The first chart with the words of its spread, where these have holes. */
+function speakerOf(first: Chart, options: SpreadOptions): Chart | undefined {
+  if (!WORDS.some(field => options[field]?.includes('{'))) return undefined
+  const told = Object.fromEntries(WORDS.map(field => [field, options[field] ?? null]))
+  return first.with({ ...told, stamp: null } as Parameters<Chart['with']>[0])
 }
 
 /** Puts charts into one picture, under each other or in `columns` side by side. */

@@ -24,7 +24,16 @@ import { withCommon } from '../theme/use-house.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
 import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
-import { bindAll, chartsOf, columnFindings, isSpread, splitOf, tablesOf, wordsOf } from './charts.ts'
+import {
+  bindAll,
+  chartsOf,
+  columnFindings,
+  isSpread,
+  speakerOf,
+  splitOf,
+  tablesOf,
+  wordsOf,
+} from './charts.ts'
 import { type Ends, Fits, widenedBy } from './fits.ts'
 import { Latest } from './latest.ts'
 import type { SplitsCharts } from './panes.ts'
@@ -152,7 +161,7 @@ export class View {
     })
     const headingOfAll = computed(() => {
       const { shown, heading } = answers.now.value
-      return fillHeading(splitOf(shown)?.resolved.heading ?? [], heading, locale.value)
+      return fillHeading(speakerOf(shown)?.resolved.heading ?? [], heading, locale.value)
     })
     const words = computed(() =>
       wordsOf(
@@ -207,6 +216,7 @@ export class View {
         ...split.value.findings,
         ...(this.first.parts.advise?.frame(framed.value, tablesOf(shown)) ?? []),
         ...chartsOf(shown).flatMap(chart => chart.resolved.findings),
+        ...(isSpread(shown) && !shown.split ? (shown.speaker?.resolved.findings ?? []) : []),
         ...bounds.value.flatMap((bound, i) => [
           ...bound.findings,
           ...settled.value[i].findings,
