@@ -1,5 +1,5 @@
 // How much a page loads: minified by the bundler, compressed by gzip.
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { gzipSync } from 'node:zlib'
@@ -26,4 +26,6 @@ size(
   60,
 )
 size('whole browser package', await bundled("import * as all from 'dapplo'\nglobalThis.all = all"), 120)
+const element = readFileSync(fileURLToPath(new URL('../packages/browser/dist/dapplo.element.js', import.meta.url)))
+size('dapplo.element.js, the element with all of it', gzipSync(element, { level: 9 }).length, 120)
 rmSync(folder, { recursive: true })

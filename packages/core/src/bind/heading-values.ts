@@ -1,5 +1,5 @@
 import type { HeadingFigures, HeadingWords, ResolvedHeading } from '../resolve/model.ts'
-import { valueText } from '../scale/number-format.ts'
+import { briefText, valueText } from '../scale/number-format.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 import { fillWords } from '../words/holes.ts'
@@ -36,6 +36,9 @@ export function fillHeading(
   return { words, figures }
 }
 
+/** From here on numbers are short, as they are at axes. */
+const SHORT = 100_000
+
 /** What fills a hole; `value`: where it is a measured number. */
 function holeOf(
   meaning: Meaning,
@@ -46,10 +49,11 @@ function holeOf(
   const values = shaped.roles.get('hole')
   if (!values || shaped.length === 0) return { write: () => '–' }
   const { cells } = values
-  // A number in a sentence is read, not compared with others at a glance: it is written out.
+  // In the form that labels and axes have: a large number is short, unless its column has a format of its own.
   if (isMeasure(meaning) && cells.type === 'number') {
     const look = { ...lookOf(values), locale }
-    return { value: cells.values[0], write: value => valueText(value, look) }
+    const write = (value: number) => (Math.abs(value) < SHORT ? valueText : briefText)(value, look)
+    return { value: cells.values[0], write }
   }
   const text = roleTexts(values, locale)
   const words = oneValue(values, shaped.length) ? text(0) : `${text(0)} – ${text(shaped.length - 1)}`
