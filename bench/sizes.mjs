@@ -26,6 +26,8 @@ size(
   60,
 )
 size('whole browser package', await bundled("import * as all from 'dapplo'\nglobalThis.all = all"), 120)
-const element = readFileSync(fileURLToPath(new URL('../packages/browser/dist/dapplo.element.js', import.meta.url)))
+const element = readFileSync(
+  fileURLToPath(new URL('../packages/browser/dist/dapplo.element.js', import.meta.url)),
+)
 size('dapplo.element.js, the element with all of it', gzipSync(element, { level: 9 }).length, 120)
 rmSync(folder, { recursive: true })

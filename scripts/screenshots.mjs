@@ -76,7 +76,6 @@ writeFileSync(
   }),
 )
 dapplo('draw', join(folder, 'told.chart.json'), '--density', '1', '--out', join(out, 'notes.png'))
-dapplo('embed', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.html'))
 
 const config = {
   configFile: at('examples/gallery/vite.config.js'),
@@ -150,11 +149,65 @@ const { makeSite } = await import('../examples/site/make.mjs')
 await makeSite(join(folder, 'gallery/site'))
 await shoot('five-ways', `${url}site/index.html`, { width: 1180, height: 1000 })
 await shoot('page-narrow', url, { width: 360, height: 740 })
-await shoot('embedded-page', pathToFileURL(join(folder, 'passengers.html')).href, {
-  width: 1000,
-  height: 640,
-  act: page => page.mouse.move(420, 320),
+// The site of the documentation, by day, by night and narrow.
+const site = join(folder, 'site')
+execFileSync(process.execPath, [at('scripts/docs.mjs'), '--out', site, '--no-serve'], { cwd: at('.') })
+const pages = await preview({
+  root: folder,
+  configFile: false,
+  build: { outDir: site },
+  appType: 'mpa',
+  logLevel: 'error',
+  preview: { port: 0 },
+})
+const address = pages.resolvedUrls.local[0]
+const inTheDark = page => page.locator('.VPSwitchAppearance').first().click()
+await shoot('site', `${address}options.html`, { act: page => page.mouse.wheel(0, 700) })
+await shoot('site-night', `${address}recipes/largest-and-rest.html`, { act: inTheDark })
+await shoot('site-narrow', `${address}recipes/busy-hours.html`, {
+  width: 360,
+  height: 740,
+  act: page => page.mouse.wheel(0, 420),
 })
 await browser.close()
 await server.close()
+await pages.close()
+
+// What the command prints, as it stands in a terminal.
+const { canShoot, terminalShot } = await import('./terminal-shot.mjs')
+if (canShoot())
+  await terminalShot(
+    [
+      'dapplo look demo-data/sailings.csv',
+      'dapplo draw demo-data/piers.csv --draw bar --y pier --x 2025 --order ranked --top 6 --as-text',
+      'dapplo draw demo-data/sailings.csv --draw bar --x "monthly departed" --y count',
+    ],
+    { columns: 104, rows: 70, folder: at('.'), out: join(out, 'terminal.png') },
+  )
+else console.warn('Xvfb, xterm or ImageMagick is not here, so docs/screenshots/terminal.png stays as it is.')
+
+// The moving picture of the README: one description after the other.
+const { chart, openTable, toFilm, writeWhole } = await import('@dapplo/node')
+const sailings = openTable(at('demo-data/sailings.csv'))
+const bars = chart(sailings, {
+  draw: 'bar',
+  x: 'year of departed',
+  y: 'sum of passengers',
+  color: 'route',
+  title: 'Passengers by year and route',
+  legend: 'top',
+})
+writeWhole(
+  join(out, 'moving.gif'),
+  await toFilm(
+    [
+      bars,
+      bars.with({ arrange: 'stack', title: 'The same, stacked' }),
+      bars.with({ arrange: 'share', title: 'The same, as shares' }),
+      bars.with({ draw: 'line', points: true, title: 'The same, as lines' }),
+    ],
+    'gif',
+    { frame: { width: 460, height: 290 }, rate: 10, hold: 1100 },
+  ),
+)
 rmSync(folder, { recursive: true })

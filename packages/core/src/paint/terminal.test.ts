@@ -102,4 +102,24 @@ describe('a chart of characters', () => {
     for (let i = 0; i < values.length; i++)
       expect(Math.abs(lengths[i] / lengths.at(-1)! - values[i] / 13)).toBeLessThan(0.03)
   })
+
+  test('has lying bars of one height each, apart from each other', () => {
+    const names = Array.from({ length: 12 }, (_, i) => `Route ${i}`)
+    const text = draw(
+      { draw: 'bar', x: 'sum of n', y: 'route', order: 'given', label: false },
+      names.map(route => ({ route, n: 100 })),
+      80,
+      44,
+    )
+    const lines = text.split('\n')
+    for (const line of lines) if (line.includes('Route')) expect(line).toContain('██')
+    const filled = lines.map(line => line.includes('██'))
+    const runs = filled
+      .map(on => (on ? 'x' : ' '))
+      .join('')
+      .trim()
+      .split(/ +/)
+    expect(runs).toHaveLength(12)
+    expect(new Set(runs.map(run => run.length)).size).toBe(1)
+  })
 })

@@ -137,9 +137,13 @@ class Sheet {
     const [top, bottom] = [y / CELL.height, (y + height) / CELL.height]
     const overlap = (from: number, to: number, cell: number) =>
       Math.max(0, Math.min(to, cell + 1) - Math.max(from, cell))
-    // A lying bar is whole rows high: those that it fills, or the one that holds its middle.
-    const first = lying ? Math.min(Math.round(top), Math.floor((top + bottom) / 2)) : Math.floor(top)
-    const last = lying ? Math.max(Math.round(bottom), Math.floor((top + bottom) / 2) + 1) : bottom
+    // A lying bar is whole rows high, around its middle: as many for each, and no more than leave room between them.
+    const rows = Math.max(1, Math.floor(bottom - top + 0.1))
+    const middle = Math.floor((top + bottom) / 2)
+    const about = Math.round((top + bottom - rows) / 2)
+    // Its name stands in the row of its middle.
+    const first = lying ? Math.max(middle - rows + 1, Math.min(middle, about)) : Math.floor(top)
+    const last = lying ? first + rows : bottom
     for (let row = Math.max(0, first); row < Math.min(this.rows, last); row++)
       for (let column = Math.max(0, Math.floor(left)); column < Math.min(this.columns, right); column++) {
         const across = overlap(left, right, column)
