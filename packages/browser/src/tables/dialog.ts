@@ -1,5 +1,6 @@
 import type { Composition, DataTable } from '@dapplo/core/internal'
-import { element, tableElements } from './table-elements.ts'
+import { button, element } from '../live/elements.ts'
+import { tableElements } from './table-elements.ts'
 
 /** Shows tables over the page, until they are closed by button or Escape. Focus goes back to where it was. */
 export function showTables(
@@ -24,18 +25,7 @@ export function showTables(
     overflow: 'auto',
   })
   const heading = element('h2', title, { margin: '0 0 8px', fontSize: '16px' })
-  const close = element('button', tongue.say('Close'), {
-    font: 'inherit',
-    color: 'inherit',
-    background: 'transparent',
-    border: `1px solid ${theme.strong}`,
-    borderRadius: '3px',
-    padding: '4px 10px',
-    marginTop: '12px',
-    cursor: 'pointer',
-  })
-  close.setAttribute('type', 'button')
-  close.addEventListener('click', () => dialog.close())
+  const close = button(tongue.say('Close'), theme, () => dialog.close())
   dialog.append(heading, ...tables.flatMap(table => tableElements(table, theme, tongue)), close)
   dialog.addEventListener('close', () => {
     dialog.remove()

@@ -1,5 +1,6 @@
 import type { DataTable } from '@dapplo/core/internal'
 import type { Theme, Tongue } from '@dapplo/core/small'
+import { element } from '../live/elements.ts'
 
 /** Tables as a page has them, in the ink of a theme. */
 export function tableElements(
@@ -46,12 +47,4 @@ export function tableElements(
       ? [element('p', tongue.say('and {count} more rows', { count: more }), { color: theme.muted })]
       : []
   return [table, ...rest]
-}
-
-/** An element with a text and a style. */
-export function element(name: string, text: string, style: Partial<CSSStyleDeclaration>): HTMLElement {
-  const made = document.createElement(name)
-  if (text !== '') made.textContent = text
-  Object.assign(made.style, style)
-  return made
 }

@@ -1,6 +1,6 @@
 import { themeOf, tongueOf, withCommon } from '@dapplo/core/internal'
+import { button, element } from '../live/elements.ts'
 import type { MountOptions } from '../live/model.ts'
-import { element } from '../tables/table-elements.ts'
 
 /** What a place shows while its chart is on its way, and where that failed; a page may give its own. */
 export interface WaitingSigns {
@@ -75,20 +75,7 @@ export class Sign {
       words.setAttribute('role', 'alert')
       note.append(words)
       if (again) {
-        const button = element('button', say('Try again'), {
-          font: 'inherit',
-          color: 'inherit',
-          background: 'transparent',
-          border: `1px solid ${theme.strong}`,
-          borderRadius: '3px',
-          padding: '4px 10px',
-          minHeight: '28px',
-          marginTop: '8px',
-          cursor: 'pointer',
-        })
-        button.setAttribute('type', 'button')
-        button.addEventListener('click', again)
-        note.append(button)
+        note.append(button(say('Try again'), theme, again))
       }
     }
     this.show(note)
