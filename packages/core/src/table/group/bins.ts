@@ -1,3 +1,5 @@
+import { numbersOf } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
 import type { Encoded } from './encoded.ts'
 
 /** At most this many bins where nobody said how wide they are. */
@@ -43,23 +45,32 @@ function widthOf(values: Float64Array, sample: Float64Array, min: number, max: n
   return Math.max((beyond > 0 ? usual : max - min) / number, (max - min) / MOST)
 }
 
-/** Numbers as intervals of one width, with edges that people count in; `until`: from there on all are in one open bin, drawn as wide as the others. */
-export function encodeBins(
+/** What a person asked of bins. */
+export interface BinsAsked {
+  width?: number
+  number?: number
+  /** From there on all are in one open bin, drawn as wide as the others. */
+  until?: number
+}
+
+/** Where bins lie: their width, and the numbers of the first and the last, counted from zero. */
+interface Layout {
+  step: number
+  least: number
+  most: number
+  /** 1 where an open bin follows the last. */
+  open: number
+}
+
+/** The layout of bins over values; undefined where there are none. */
+function layoutOf(
   values: Float64Array,
   { min, max: greatest }: { min: number; max: number },
-  width?: number,
-  number?: number,
-  until?: number,
-): Encoded {
-  const codes = new Int32Array(values.length)
+  { width, number, until }: BinsAsked,
+): Layout | undefined {
   // What lies beyond is in one bin, and has no say in how wide they are.
   const max = until !== undefined && until > min ? Math.min(until, greatest) : greatest
-  if (!(min <= max))
-    return {
-      codes: codes.fill(-1),
-      size: 0,
-      cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
-    }
+  if (!(min <= max)) return undefined
   const every = Math.ceil(values.length / SAMPLE)
   const sample = Float64Array.from({ length: Math.ceil(values.length / every) }, (_, i) => values[i * every])
     .filter(value => value === value)
@@ -76,16 +87,31 @@ export function encodeBins(
   // only a value or two: one more would show.
   const open = max < greatest ? 1 : 0
   const last = !open && step < 2.5 * given ? Math.floor(max / step + 1e-9) : Math.ceil(max / step - 1e-9) - 1
-  const most = Math.max(least, last)
-  for (let i = 0; i < values.length; i++) {
-    const value = values[i]
-    codes[i] = value === value ? Math.min(most + open, Math.floor(value / step + 1e-9)) - least : -1
-  }
+  return { step, least, most: Math.max(least, last), open }
+}
+
+/** Numbers as intervals of one width, with edges that people count in. */
+export function encodeBins(column: TableColumn, asked: BinsAsked): Encoded {
+  const layout = layoutOf(numbersOf(column.cells), column.extent, asked)
+  const values = numbersOf(column.cells)
+  const codes = new Int32Array(values.length)
+  if (!layout)
+    return {
+      codes: codes.fill(-1),
+      size: 0,
+      cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
+    }
+  const { step, least, most, open } = layout
+  const codeOf = codeIn(layout)
+  for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
   const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
   const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
   return {
     codes,
     size: most - least + 1 + open,
+    codeOf,
+    // Where the bins lie hangs on all values: what has come may ask for others.
+    still: () => same(layout, layoutOf(numbersOf(column.cells), column.extent, asked)),
     cellsOf: picked => ({
       type: 'number',
       values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),
@@ -93,3 +119,12 @@ export function encodeBins(
     endOf: code => edge(code + 1),
   }
 }
+
+/** Apart from the rows that were encoded first, which would else be kept for as long as it is. */
+const codeIn =
+  ({ step, least, most, open }: Layout) =>
+  (value: number): number =>
+    value === value ? Math.min(most + open, Math.floor(value / step + 1e-9)) - least : -1
+
+const same = (a: Layout, b: Layout | undefined): boolean =>
+  b !== undefined && a.step === b.step && a.least === b.least && a.most === b.most && a.open === b.open

@@ -54,7 +54,7 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
     case 'cycle':
       return encodeCycle(values, meaning.cycle, column.zone)
     case 'bins':
-      return encodeBins(values, column.extent, meaning.width, meaning.number, meaning.until)
+      return encodeBins(column, meaning)
     default:
       return encodeDistinct(values, cells.type)
   }

@@ -30,6 +30,8 @@ const PHRASES = [
   ['load', 'count'],
   ['route', 'first of load'],
   ['route', 'last of load'],
+  ['bins of load', 'count'],
+  ['bins of load', 'mean of load', 'route'],
   ['route', 'distinct load'],
   ['month of departed', 'sum so far of load', 'route'],
   ['route', 'share of load', 'quarter of departed'],

@@ -30,9 +30,7 @@ export interface Follows {
   runs: typeof followRuns
 }
 
-/** Bins, whose edges hang on all values, cannot be followed. */
 const followGroups: FollowsGroups = (table, grouped, within) => {
-  if (grouped.some(({ is }) => is === 'bins')) return undefined
   const followers = followersOf(table)
   const name = `groups ${grouped.map(meaning => meaningKey(meaning)).join('\u001e')}${within ? ` within ${within.name}` : ''}`
   const known = followers.find<LiveGroups>(name)

@@ -15,7 +15,8 @@ test('an open bin holds all from where it begins, and no value is lost or moved 
       (list, until) => {
         const values = Float64Array.from(list)
         const extent = { min: Math.min(...list), max: Math.max(...list) }
-        const { codes, size, cellsOf, endOf } = encodeBins(values, extent, undefined, undefined, until)
+        const column = table({ value: values }).column('value')!
+        const { codes, size, cellsOf, endOf } = encodeBins(column, { until })
         const starts = cellsOf(Int32Array.from({ length: size }, (_, code) => code))
         if (starts.type === 'text') throw new Error('Bins are numbers')
         values.forEach((value, i) => {
