@@ -49,7 +49,7 @@ describe.each(['events', 'socket'])('a feed of %s', as => {
     await page.waitForFunction(() => (window as unknown as BoardWindow).feed.state.stale)
     const notices = await page.locator('.dapplo-notice:visible').allTextContents()
     expect(notices).toHaveLength(2)
-    expect(notices[0]).toMatch(/^No news since/)
+    expect(notices[0]).toMatch(/^(No updates since|Disconnected\. Last update)/)
     feed = await start({ port, every: 60, log })
     await page.waitForFunction(
       from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from + 5,

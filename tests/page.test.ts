@@ -356,7 +356,7 @@ describe('the page of axes', () => {
         )
     }
     expect((await read(0.3))[0]).toContain('North Sound')
-    expect((await read(0.8))[0]).toContain('Greatest wind knots')
+    expect((await read(0.8))[0]).toContain('Highest wind knots')
     expect(errors).toEqual([])
     await page.close()
   })
