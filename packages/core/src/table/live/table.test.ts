@@ -303,3 +303,22 @@ test('a further column that rows bring is left out, and told of once', () => {
 test('columns of one name all stay, whatever the others are called', () => {
   expect(readCsv('a,a,a (2),a\n1,2,3,4').row(0)).toEqual({ a: 1, 'a (2)': 2, 'a (2) (2)': 3, 'a (3)': 4 })
 })
+
+test('rows without a key that are exchanged are recognised by their texts and times, where these tell them apart', () => {
+  const piers = table([
+    { pier: 'Old Mole', day: '2024-03-01', boats: 3 },
+    { pier: 'Kelp Quay', day: '2024-03-01', boats: 5 },
+  ])
+  piers.replace([
+    { pier: 'Kelp Quay', day: '2024-03-01', boats: 6 },
+    { pier: 'Sound End', day: '2024-03-01', boats: 1 },
+    { pier: 'Old Mole', day: '2024-03-01', boats: 2 },
+  ])
+  expect(Array.from(piers.serials)).toEqual([1, 2, 0])
+  // Two that are called the same are told apart by nothing but their places.
+  piers.replace([
+    { pier: 'Old Mole', day: '2024-03-02', boats: 2 },
+    { pier: 'Old Mole', day: '2024-03-02', boats: 4 },
+  ])
+  expect(Array.from(piers.serials)).toEqual([1, 2])
+})

@@ -12,6 +12,7 @@ import { followersOf } from './followers.ts'
 import { KeyIndex } from './key-index.ts'
 import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
 import type { Counter, RawColumns, TableOptions } from './model.ts'
+import { recognisedByTexts } from './recognise.ts'
 import { Serials } from './serials.ts'
 
 /** Typed columns with stable row keys. Charts on a table follow it as it changes. */
@@ -242,7 +243,10 @@ export class Table<R = any> {
     return this
   }
 
-  /** Exchanges all rows. Rows whose key stays are the same rows; without a key, the first stays the first, and so on. */
+  /**
+   * Exchanges all rows. Rows whose key stays are the same rows; without a key those with the same texts and times, where
+   * these tell all rows apart, else the first stays the first, and so on.
+   */
   replace(rows: readonly R[]): this {
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
@@ -251,7 +255,8 @@ export class Table<R = any> {
     const index = keyed ? rowsByKey(this.key, cells, records.length, this.title) : undefined
     const known = keyed ? this.rowOfKey() : undefined
     const old = this.serials.slice()
-    const rowBefore = (i: number) => (known ? known(keyOf(this.key, cells, i)) : i)
+    const alike = keyed ? undefined : recognisedByTexts(this.byName, this.rowCount, cells, records.length)
+    const rowBefore = (i: number) => (known ? known(keyOf(this.key, cells, i)) : alike ? alike(i) : i)
     const serials = records.map((_, i) => old[rowBefore(i) ?? old.length] as number | undefined)
     for (const column of this.byName.values()) column.keep([])
     this.rowCount = 0
