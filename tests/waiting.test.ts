@@ -251,7 +251,7 @@ test('one house style for all: charts on the page follow it, and tables that com
   const svg = () => page.evaluate('live.toSvg({ end: true })') as Promise<string>
   expect(await svg()).not.toContain('Gebühr')
   await page.evaluate(
-    "dapplo.useHouse({ locale: 'de', palette: ['#654321'], columns: { fee: { label: 'Gebühr', unit: '€' } } })",
+    "dapplo.setHouse({ locale: 'de', palette: ['#654321'], columns: { fee: { label: 'Gebühr', unit: '€' } } })",
   )
   // Numbers follow at once, and what the chart is given itself goes before.
   expect(await svg()).toMatch(/1\.20[01]/)

@@ -10,5 +10,5 @@ export type { Deed, Happening, Live, MountOptions, Part, PartName } from './live
 export { chartById } from './live/mount.ts'
 export { allParts } from './parts.ts'
 export type { RecordingOptions } from './save/record.ts'
-export type { Awaited } from './waiting/mount-when-ready.ts'
+export type { AwaitedChart } from './waiting/mount-when-ready.ts'
 export type { WaitingSigns } from './waiting/sign.ts'

@@ -13,7 +13,7 @@ export { menu } from './menu/part.ts'
 export { playback } from './play/playback.ts'
 export { saving } from './save/saving.ts'
 export { tableView } from './tables/table-view.ts'
-export type { Awaited } from './waiting/mount-when-ready.ts'
+export type { AwaitedChart } from './waiting/mount-when-ready.ts'
 export type { WaitingSigns } from './waiting/sign.ts'
 
 /** Like `mount` of the whole library, with no parts but those that it is handed: `mount(chart, place, { parts: [motion] })`. */

@@ -4,7 +4,7 @@ import { elementAt } from '../live/mount.ts'
 import { Sign, type WaitingSigns } from './sign.ts'
 
 /** A chart that is shown once it is there. */
-export interface Awaited<R = any> {
+export interface AwaitedChart<R = any> {
   /** The chart on the page; undefined until it is there. */
   readonly live: Live<R> | undefined
   /** The chart, once it is there for the first time: also after tries that failed. */
@@ -27,7 +27,7 @@ export function whenReadyMaker(
     make: (signal: AbortSignal) => Chart<R> | Spread | Promise<Chart<R> | Spread>,
     place: string | HTMLElement,
     { loading, failed, ...options }: MountOptions & WaitingSigns = {},
-  ): Awaited<R> {
+  ): AwaitedChart<R> {
     const element = elementAt(place)
     const sign = new Sign(element, () => ({ ...options, loading, failed }))
     let live: Live | undefined

@@ -57,7 +57,7 @@ function houseColumnFindings({ columns = {} }: House, tables: readonly Table[]):
         noEffect(
           path,
           `The house style says more of the column "${name}" than ${table.title} was made with`,
-          'Call useHouse before the table is made, or make it with table(rows, { columns: house.columns }).',
+          'Call setHouse before the table is made, or make it with table(rows, { columns: house.columns }).',
         ),
       ]
     })

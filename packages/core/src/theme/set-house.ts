@@ -11,7 +11,7 @@ export const commonHouse: ReadonlySignal<House | undefined> = common
  * Gives all charts of an application one house style, with what each is given itself before it, key by key; its `columns`
  * and `timeZone` count for tables that are made afterwards. Charts on a page follow at once. Undefined takes it back.
  */
-export function useHouse(house: House | undefined): void {
+export function setHouse(house: House | undefined): void {
   useColumns(house ?? {})
   common.value = house
 }
