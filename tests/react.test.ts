@@ -30,7 +30,7 @@ test('a server draws the picture; the page brings it to life, glides on new prop
     join(folder, 'app.mjs'),
     `import { chart, table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
 import { DapploChart } from ${JSON.stringify(join(root, 'packages/react/dist/index.js'))}
-import { createElement, StrictMode, useState } from 'react'
+import { createElement, lazy, StrictMode, Suspense, useState } from 'react'
 import { hydrateRoot } from 'react-dom/client'
 const piers = table(${JSON.stringify(rows)})
 const bars = chart(piers, { draw: 'bar', x: 'pier', y: 'n', color: 'pier', title: 'Piers', legend: 'top', select: 'click' })
@@ -46,6 +46,9 @@ function App() {
   Object.assign(window, { setTurn, setTheme, setShown })
   return shown && createElement(DapploChart, { chart: charts[turn], theme, height: 300, onState: state => window.states.push(state), onLive: live => window.lives.push(live), onFindings: list => window.found.push(list.map(({ path }) => path)), onClicked: deed => { deed.prevent(); deed.rows().then(rows => window.clicked.push([deed.key, rows])) } })
 }
+// Comes when its data have come.
+const Late = lazy(() => new Promise(done => { window.arrive = () => done({ default: () => createElement(DapploChart, { chart: bars.with({ title: 'Late' }), height: 200, tooltip: rows => createElement('b', null, rows.length + ' told') }) }) }))
+window.showLate = () => import('react-dom/client').then(({ createRoot }) => createRoot(document.getElementById('late')).render(createElement(StrictMode, null, createElement(Suspense, { fallback: 'Coming' }, createElement(Late)))))
 window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMode, null, createElement(App)))
 `,
   )
@@ -60,7 +63,7 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await bundle.write({ file: join(folder, 'bundle.js'), format: 'es' })
   writeFileSync(
     join(folder, 'index.html'),
-    `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root">${picture}</div><script type="module" src="bundle.js"></script></body></html>`,
+    `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root">${picture}</div><div id="late"></div><script type="module" src="bundle.js"></script></body></html>`,
   )
   const server = await serveFolder(folder)
   const browser = await openBrowser()
@@ -96,6 +99,12 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await page.evaluate(() => (window as any).setShown(false))
   await page.waitForSelector('.dapplo', { state: 'detached' })
   expect(await page.evaluate(() => (window as any).lives.at(-1))).toBeUndefined()
+  // In suspense it waits, and is drawn once.
+  await page.evaluate(() => (window as any).showLate())
+  await page.getByText('Coming').waitFor()
+  await page.evaluate(() => (window as any).arrive())
+  await page.locator('#late .dapplo canvas').first().waitFor({ state: 'attached' })
+  expect(await page.locator('#late .dapplo').count()).toBe(1)
   expect(errors).toEqual([])
   await browser.close()
   await server.close()

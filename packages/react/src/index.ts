@@ -80,7 +80,9 @@ export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
   const { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed, ...options } =
     others
   const deeds = { onPointed, onClicked, onDoubleClicked, onSelected, onHidden, onZoomed, onPlayed }
-  const [chart, inTooltip] = useTooltip(given, tooltip)
+  /** While React itself is at work, it does not draw at once. */
+  const busy = useRef(false)
+  const [chart, inTooltip] = useTooltip(given, tooltip, busy)
   const place = useRef<HTMLDivElement>(null)
   const live = useRef<Live | undefined>(undefined)
   const told = useRef({ onState, onLive, onFindings, ...deeds })
@@ -104,10 +106,15 @@ export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
     }
   }, [])
   useEffect(() => {
-    if (live.current && live.current.chart !== chart) live.current.show(chart)
+    const now = live.current
+    if (now && now.chart !== chart) atWork(busy, () => now.show(chart))
   }, [chart])
   useEffect(() => {
-    if (live.current && state !== undefined && live.current.state !== state) live.current.state = state
+    const now = live.current
+    if (now && state !== undefined && now.state !== state)
+      atWork(busy, () => {
+        now.state = state
+      })
   }, [state])
   const { theme, house, locale, background } = options
   useEffect(() => {
@@ -124,10 +131,21 @@ export function DapploChart<R = any>(props: DapploChartProps<R>): ReactElement {
   return createElement(Fragment, null, panel, inTooltip)
 }
 
+/** Does something within an effect of React's, and notes that it does. */
+function atWork(busy: { current: boolean }, work: () => void): void {
+  busy.current = true
+  try {
+    work()
+  } finally {
+    busy.current = false
+  }
+}
+
 /** The chart with a place for nodes in its tooltip, and the nodes that stand there. */
 function useTooltip<R>(
   chart: DapploChartProps<R>['chart'],
   tooltip: DapploChartProps<R>['tooltip'],
+  busy: { readonly current: boolean },
 ): [DapploChartProps<R>['chart'], ReactNode] {
   const place = useRef<HTMLElement | undefined>(undefined)
   const [rows, setRows] = useState<R[] | undefined>(undefined)
@@ -138,11 +156,12 @@ function useTooltip<R>(
       tooltip: (rows: any[]) => {
         place.current ??= document.createElement('div')
         // At once, since the tooltip is placed by its size.
-        flushSync(() => setRows(rows))
+        if (busy.current) setRows(rows)
+        else flushSync(() => setRows(rows))
         return place.current
       },
     })
-  }, [chart, wished])
+  }, [chart, wished, busy])
   return [shown, tooltip && rows && place.current && createPortal(tooltip(rows), place.current)]
 }
 
