@@ -232,7 +232,9 @@ describe('bad input is one sentence and exit 2, and leaves no file', () => {
     ['a bad size', ['draw', passengers, '--frame', 'big'], '"big" is no size of a picture'],
     ['a size by its old name', ['draw', passengers, '--size', '640x400'], 'Write --frame 640x400.'],
     ['a folder that is not there', ['draw', passengers, '--out', 'no/where.svg'], 'there is no folder no'],
-    ['an unknown flag', ['draw', passengers, '--colour', 'route'], "unknown option '--colour'"],
+    ['an unknown flag', ['draw', passengers, '--wings', 'route'], "unknown option '--wings'"],
+    ['a flag in other words', ['draw', passengers, '--colour', 'route'], 'Write --color instead.'],
+    ['a format by its name', ['draw', passengers, '--format', 'png'], 'as in --out chart.png.'],
     ['an unknown command', ['drow', passengers], "unknown command 'drow'"],
   ])('%s', (_, args, sentence) => {
     const before = readdirSync(folder).length

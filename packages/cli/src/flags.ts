@@ -7,7 +7,7 @@ import { RENAMED } from './input.ts'
 /** Flags for the fields of a description; each has the field's name. */
 export function withChartFlags(command: Command): Command {
   // What was called otherwise is still understood, to be answered by its new name.
-  for (const old of Object.keys(RENAMED)) command.addOption(new Option(`--${old} <value>`).hideHelp())
+  for (const old of Object.keys(RENAMED)) command.addOption(new Option(`--${old} [value]`).hideHelp())
   return command
     .option('--draw <kind>', 'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text')
     .option('--x <phrase>', 'what goes across, such as "day of departed"')

@@ -165,14 +165,42 @@ const WORDS = new Set<string>(['title', 'subtitle', 'caption', 'source', 'id', '
 /** Fields that hold words with holes, or structure. */
 const HOLED = new Set<string>(['label', 'tooltip', 'link', 'stamp'])
 
-/** Flags that had other names before. */
-export const RENAMED = { hole: '--hollow', period: '--stamp', summary: '--stamp' }
+/** Flags that had other names before, or that the trade calls otherwise: what they are called here. */
+export const RENAMED = {
+  hole: '--hollow',
+  period: '--stamp',
+  summary: '--stamp',
+  kind: '--draw',
+  chart: '--draw',
+  colour: '--color',
+  sort: '--order',
+  filter: '--where',
+  limit: '--top',
+  facet: '--panes',
+  width: '--frame',
+  height: '--frame',
+  output: '--out',
+  format: '--out',
+  dark: '--theme night',
+}
+
+/** What to write in place of some of them. */
+const WRITE: Readonly<Record<string, string>> = {
+  width: 'Write both sides, as in --frame 1280x800.',
+  height: 'Write both sides, as in --frame 1280x800.',
+  format: 'The ending of its name says the format, as in --out chart.png.',
+}
 
 /** The fields of a description that flags of their names set. */
 export function descriptionOf(flags: Record<string, unknown>): Record<string, any> {
   for (const [old, now] of Object.entries(RENAMED))
     if (flags[old] !== undefined)
-      throw new DapploError('renamed', `--${old} is called ${now}`, `--${old}`, `Write ${now} instead.`)
+      throw new DapploError(
+        'renamed',
+        `--${old} is called ${now}`,
+        `--${old}`,
+        WRITE[old] ?? `Write ${now} instead.`,
+      )
   if (typeof flags.size === 'string' && /^\d+x\d+$/.test(flags.size.trim()))
     throw new DapploError(
       'renamed',

@@ -33,7 +33,7 @@ export function addDraw(program: Command): void {
     .argument('<input>', 'a data file, a .chart.json file, or - for standard input')
     .argument('[then...]', 'in a moving picture: what the chart turns into, one file after the other')
     .option(
-      '--out <file>',
+      '-o, --out <file>',
       `where to write, or - for standard output; the name ends in .${FORMATS.join(', .')}`,
     )
     .option('--fonts <how>', 'letters of an SVG: named (default), embedded, or outlines')

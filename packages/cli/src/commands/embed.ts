@@ -13,7 +13,7 @@ export function addEmbed(program: Command): void {
       'Writes one HTML file that shows the chart before scripts run, then comes alive, and needs no network; or, with --as, a piece of HTML for a page of your own.',
     )
     .argument('<input>', 'a .chart.json file, a data file with flags, or - for standard input')
-    .requiredOption('--out <file>', 'where to write, such as page.html')
+    .requiredOption('-o, --out <file>', 'where to write, such as page.html')
     .option(
       '--as <what>',
       'page (default), snippet (a picture without scripts), or element (a <dapplo-chart> with its data)',
