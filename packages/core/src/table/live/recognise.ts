@@ -6,8 +6,8 @@ import { keyOf } from './keys.ts'
 const MOST = 100_000
 
 /**
- * The rows of a table without a key that new ones are, when all are exchanged: those with the same texts and times, where
- * these tell all rows apart, before and after. Undefined where they do not.
+ * The rows of a table without a key that new ones are, when all are exchanged: those with the same texts and times, else
+ * with the same texts, where these tell all rows apart, before and after, and most rows are found. Undefined where not.
  */
 export function recognisedByTexts(
   columns: ReadonlyMap<string, TableColumn>,
@@ -15,18 +15,23 @@ export function recognisedByTexts(
   cells: ReadonlyMap<string, Cells>,
   count: number,
 ): ((row: number) => number | undefined) | undefined {
-  const names = [...columns].flatMap(([name, { type }]) => (type === 'number' ? [] : [name]))
-  if (names.length === 0 || before === 0 || before > MOST || count > MOST) return undefined
+  if (before === 0 || count === 0 || before > MOST || count > MOST) return undefined
   const old = new Map([...columns].map(([name, column]) => [name, column.cells]))
-  const known = numbered(names, old, before)
-  const rows = known && numbered(names, cells, count)
-  if (!known || !rows) return undefined
-  const places = new Map<number, number>()
-  for (const [name, row] of rows) {
-    const place = known.get(name)
-    if (place !== undefined) places.set(row, place)
+  const all = [...columns].flatMap(([name, { type }]) => (type === 'number' ? [] : [name]))
+  // Times may be those of the latest news, which no two states have in common.
+  const texts = all.filter(name => columns.get(name)!.type === 'text')
+  for (const names of texts.length < all.length ? [all, texts] : [all]) {
+    const known = names.length > 0 ? numbered(names, old, before) : undefined
+    const rows = known && numbered(names, cells, count)
+    if (!known || !rows) continue
+    const places = new Map<number, number>()
+    for (const [name, row] of rows) {
+      const place = known.get(name)
+      if (place !== undefined) places.set(row, place)
+    }
+    if (places.size * 2 >= Math.min(before, count)) return row => places.get(row)
   }
-  return row => places.get(row)
+  return undefined
 }
 
 /** Rows by their texts and times; undefined where two have the same. */

@@ -315,10 +315,17 @@ test('rows without a key that are exchanged are recognised by their texts and ti
     { pier: 'Old Mole', day: '2024-03-01', boats: 2 },
   ])
   expect(Array.from(piers.serials)).toEqual([1, 2, 0])
+  // A time that is new in all of them tells nothing.
+  piers.replace([
+    { pier: 'Old Mole', day: '2024-03-02', boats: 4 },
+    { pier: 'Kelp Quay', day: '2024-03-02', boats: 4 },
+    { pier: 'Sound End', day: '2024-03-02', boats: 4 },
+  ])
+  expect(Array.from(piers.serials)).toEqual([0, 1, 2])
   // Two that are called the same are told apart by nothing but their places.
   piers.replace([
     { pier: 'Old Mole', day: '2024-03-02', boats: 2 },
     { pier: 'Old Mole', day: '2024-03-02', boats: 4 },
   ])
-  expect(Array.from(piers.serials)).toEqual([1, 2])
+  expect(Array.from(piers.serials)).toEqual([0, 1])
 })
