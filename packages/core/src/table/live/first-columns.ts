@@ -4,13 +4,16 @@ import type { TableColumn } from '../cells/column.ts'
 import type { Intake } from '../read/intake.ts'
 import type { RawColumns, TableOptions } from './model.ts'
 
-/** The columns that a table begins with: as long as each other, and all of those that are told of. */
-export function firstColumns(
+/**
+ * The columns that a table begins with: as long as each other, and all of those that are told of. Where they are read part
+ * by part, others have their turn between the parts.
+ */
+export function* firstColumns(
   raw: RawColumns,
   { columns: told = {} }: TableOptions,
   intake: Intake,
   title: string,
-): Map<string, TableColumn> {
+): Generator<{ done: number; rows: number }, Map<string, TableColumn>> {
   // Without a single row, the columns are those that are told of.
   const names = raw.names.length > 0 ? raw.names : Object.keys(told)
   const columns = raw.names.length > 0 ? raw.columns : names.map(() => [])
@@ -22,7 +25,7 @@ export function firstColumns(
         `columns.${name}`,
         suggest(name, names, 'Columns'),
       )
-  if (raw.parts) return intake.columnsInParts(names, raw.parts, raw.lineOf)
+  if (raw.parts) return yield* intake.columnsInParts(names, raw.parts, raw.lineOf)
   const count = columns[0]?.length ?? 0
   return new Map(
     names.map((name, i) => {

@@ -4,10 +4,10 @@ import { suggest } from '../../finding/nearest.ts'
 import { type Cells, copyCell, pickCells } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import type { Value } from '../cells/options.ts'
-import { Intake } from '../read/intake.ts'
+import type { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
+import { type Beginning, beginAtOnce, titleOf } from './beginning.ts'
 import { type Change, ChangeLog } from './change.ts'
-import { firstColumns } from './first-columns.ts'
 import { followersOf } from './followers.ts'
 import { KeyIndex } from './key-index.ts'
 import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
@@ -33,15 +33,19 @@ export class Table<R = any> {
   private readonly log = new ChangeLog()
   private readonly intake: Intake
 
-  constructor(raw: RawColumns, options: TableOptions<R> = {}) {
+  /** `beginning`: what has been read of the raw columns already. */
+  constructor(
+    raw: RawColumns,
+    options: TableOptions<R> = {},
+    beginning: Beginning = beginAtOnce(raw, options),
+  ) {
     this.name = options.name ?? 'table'
     this.rowsAre = options.rowsAre
     this.key = options.key === undefined ? [] : typeof options.key === 'string' ? [options.key] : options.key
-    this.report = { rows: 0, columns: [], findings: [] }
-    this.intake = new Intake(this.report, this.title, options.columns ?? {}, options.timeZone)
-    this.byName = firstColumns(raw, options, this.intake, this.title)
-    this.rowCount = raw.parts?.rows ?? raw.columns[0]?.length ?? 0
-    this.report.rows = this.rowCount
+    this.report = beginning.report
+    this.intake = beginning.intake
+    this.byName = beginning.columns
+    this.rowCount = beginning.rows
     this.numbers = new Serials(this.rowCount)
     this.keys = new KeyIndex(this.key, this.title, () => this.keyCells(), this.numbers)
     for (const part of this.key) this.needColumn(part, 'key')
@@ -63,7 +67,7 @@ export class Table<R = any> {
 
   /** `table "sailings"`, for messages. */
   get title(): string {
-    return this.name === 'table' ? 'the table' : `table "${this.name}"`
+    return titleOf(this.name)
   }
 
   column(name: string): TableColumn | undefined {

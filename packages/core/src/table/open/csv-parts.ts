@@ -1,8 +1,9 @@
 import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
+import { begin } from '../live/beginning.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
-import { type CsvCells, type CsvOptions, gatherCsv, separatorOf } from '../read/csv.ts'
+import { type CsvCells, type CsvOptions, gatherCsv, plainCells, separatorOf } from '../read/csv.ts'
 
 /** How CSV text is read in chunks, so that a page stays responsive. */
 export interface PartsOptions {
@@ -27,10 +28,7 @@ export async function readCsvInParts<R = any>(
   options: TableOptions<NoInfer<R>> & CsvOptions & PartsOptions = {},
 ): Promise<Table<R>> {
   const { progress, signal } = options
-  const lines: string[][] = []
-  let at = 0
-  const separator = options.separator ?? separatorOf(text)
-  while (at < text.length) {
+  const rest = async (done: number, rows: number) => {
     if (signal?.aborted)
       throw new DapploError(
         'aborted',
@@ -38,6 +36,35 @@ export async function readCsvInParts<R = any>(
         '',
         'Call again to read it.',
       )
+    if (rows > 0) progress?.(done, rows)
+    await turn()
+  }
+  await rest(0, 0)
+  const raw =
+    plainCells(text, { source: options.name, ...options }) ?? (await cellsInParts(text, options, rest))
+  const reading = begin(raw, options)
+  let step = reading.next()
+  for (let since = 0; !step.done; step = reading.next()) {
+    if (step.value.done - since < SHARE && step.value.done < 1) continue
+    since = step.value.done
+    await rest(step.value.done, step.value.rows)
+  }
+  return new Table<R>(raw, options, step.value)
+}
+
+/** Of a text that is read part by part so much is read in one go. */
+const SHARE = 0.01
+
+/** The lines of a text that needs the careful parser. */
+async function cellsInParts(
+  text: string,
+  options: CsvOptions,
+  rest: (done: number, rows: number) => Promise<void>,
+): Promise<CsvCells> {
+  const lines: string[][] = []
+  let at = 0
+  const separator = options.separator ?? separatorOf(text)
+  while (at < text.length) {
     const end = lineEnd(text, Math.min(text.length, at + PART), at)
     const parsed = Papa.parse<string[]>(text.slice(at, end), {
       delimiter: separator,
@@ -54,11 +81,9 @@ export async function readCsvInParts<R = any>(
       parsed.data.pop()
     for (const line of parsed.data) lines.push(line)
     at = end
-    progress?.(at / text.length, lines.length)
-    await turn()
+    await rest(at / text.length, lines.length)
   }
-  const cells: CsvCells = gatherCsv(lines, options)
-  return new Table<R>(cells, options)
+  return gatherCsv(lines, options)
 }
 
 /** The end of the line around `from`, outside quotes; a part that begins outside quotes has an even number of them. */

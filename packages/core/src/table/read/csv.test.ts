@@ -85,12 +85,10 @@ describe('CSV', () => {
         taken++
         const careful = splitCsv(text, { separator: ',' })
         const columns = plain.header.map((): string[] => [])
-        plain.each((part, first) => {
+        for (const { columns: part, first } of plain.parts()) {
           expect(first).toBe(columns[0].length)
-          part.forEach((cells, c) => {
-            columns[c].push(...cells)
-          })
-        })
+          for (const [c, cells] of part.entries()) columns[c].push(...cells)
+        }
         expect(columns).toEqual(careful.columns)
         expect(plain.rows).toBe(careful.columns[0].length)
         // With fewer lines than are looked at, the sample is all of them, or nearly.

@@ -27,14 +27,8 @@ export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean
   const source = options.source ?? 'the CSV text'
   const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
   const separator = options.separator ?? separatorOf(bare)
-  const plain = options.inParts && bare.length > LONG ? plainCsv(bare, separator) : undefined
-  if (plain)
-    return {
-      names: headerNames(plain.header, source),
-      columns: [],
-      parts: plain,
-      lineOf: row => row + 2,
-    }
+  const plain = options.inParts ? plainCells(bare, { ...options, separator }) : undefined
+  if (plain) return plain
   const parsed = Papa.parse<string[]>(bare, {
     delimiter: separator,
     header: false,
@@ -51,6 +45,20 @@ export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean
     )
   }
   return gatherCsv(lines, options)
+}
+
+/** The cells of a text that needs none of CSV's rules but its separators, part by part; undefined for others. */
+export function plainCells(text: string, options: CsvOptions): CsvCells | undefined {
+  const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
+  const plain = bare.length > LONG ? plainCsv(bare, options.separator ?? separatorOf(bare)) : undefined
+  return (
+    plain && {
+      names: headerNames(plain.header, options.source ?? 'the CSV text'),
+      columns: [],
+      parts: plain,
+      lineOf: row => row + 2,
+    }
+  )
 }
 
 /** Texts of so many characters are worth a look whether they are plain. */

@@ -78,12 +78,15 @@ export class Intake {
     return new TableColumn(name, cells, reader, option, true, dictionary)
   }
 
-  /** New columns from cells that come part by part: what they hold is found out from a sample. */
-  columnsInParts(
+  /**
+   * New columns from cells that come part by part: what they hold is found out from a sample. Yields after each part the
+   * share that is done, so that others can have their turn.
+   */
+  *columnsInParts(
     names: readonly string[],
-    { rows, sample, each }: CellParts,
+    { rows, sample, parts }: CellParts,
     lineOf: ((row: number) => number) | undefined,
-  ): Map<string, TableColumn> {
+  ): Generator<{ done: number; rows: number }, Map<string, TableColumn>> {
     const begun = names.map((name, c) => {
       const option = columnOption(name, this.given[name])
       const report = blank(name)
@@ -101,7 +104,7 @@ export class Intake {
         : { type: reader.type as 'number' | 'time', values: new Float64Array(rows) }
       return { name, option, report, reader, dictionary, cells }
     })
-    each((columns, first) => {
+    for (const { columns, first, done } of parts()) {
       for (const [c, { report, reader, dictionary, cells }] of begun.entries()) {
         const known = report.examples.length
         const read = readCells(columns[c], reader, report, row => lineOf?.(first + row), dictionary)
@@ -109,7 +112,8 @@ export class Intake {
         if (read.type === 'text' && cells.type === 'text') cells.codes.set(read.codes, first)
         else if (read.type !== 'text' && cells.type !== 'text') cells.values.set(read.values, first)
       }
-    })
+      yield { done, rows: first + (columns[0]?.length ?? 0) }
+    }
     return new Map(
       begun.map(({ name, option, report, reader, dictionary, cells }) => {
         this.note(report)

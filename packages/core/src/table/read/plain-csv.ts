@@ -6,8 +6,8 @@ export interface CellParts {
   rows: number
   /** Cells of lines spread over the text, by column. */
   sample: string[][]
-  /** Hands out the cells of each part by column, with the number of its first row. */
-  each(visit: (columns: string[][], first: number) => void): void
+  /** The cells of each part by column, with the number of its first row and the share of the text that is behind it. */
+  parts(): Iterable<{ columns: string[][]; first: number; done: number }>
 }
 
 /** Rows of text that need none of CSV's rules but its separators: how tables are written by most programs. */
@@ -33,7 +33,7 @@ export function plainCsv(text: string, separator: string): PlainCsv | undefined 
   const head = text.slice(0, start)
   const header = head.slice(0, -lineEnd.length).split(separator)
   const schema = inferSchema(head, { col: separator, row: lineEnd, encl: '' })
-  const each: CellParts['each'] = visit => {
+  const parts = function* () {
     const parser = initParser(schema)
     let first = 0
     for (let from = start; from < text.length; ) {
@@ -41,25 +41,24 @@ export function plainCsv(text: string, separator: string): PlainCsv | undefined 
       const to = end === 0 ? text.length : end
       // The parser passes over a first line.
       const columns: string[][] = parser.stringCols(head + text.slice(from, to))
-      visit(columns, first)
+      yield { columns, first, done: to / text.length }
       first += columns[0].length
       from = to
     }
   }
   const sample = sampleOf(text, start, header.length, separator)
-  fillEmpty(sample, each)
-  return { header, rows: lines - 1, sample, each }
+  fillEmpty(sample, parts)
+  return { header, rows: lines - 1, sample, parts }
 }
 
 /** Columns of which the sample shows nothing are looked through for the values that they have. */
-function fillEmpty(sample: string[][], each: CellParts['each']): void {
+function fillEmpty(sample: string[][], parts: CellParts['parts']): void {
   const says = (cell: string) => !isBlank(cell) && !isMissingText(cell.trim())
   const empty = sample.filter(cells => !cells.some(says)).map(cells => sample.indexOf(cells))
   if (empty.length === 0) return
-  each(columns => {
+  for (const { columns } of parts())
     for (const c of empty)
       for (const cell of columns[c]) if (sample[c].length < SAMPLE * 2 && says(cell)) sample[c].push(cell)
-  })
 }
 
 function sampleOf(text: string, start: number, width: number, separator: string): string[][] {
