@@ -172,6 +172,7 @@ export const RENAMED = {
   summary: '--stamp',
   kind: '--draw',
   chart: '--draw',
+  as: '--draw',
   colour: '--color',
   sort: '--order',
   filter: '--where',

@@ -3,14 +3,19 @@ import { distance } from 'fastest-levenshtein'
 /** Nobody mistypes a longer word; comparing it would take its length squared. */
 const LONGEST = 100
 
-/** The candidate most like `word`, or undefined when none is near enough to be worth suggesting. */
+/**
+ * The candidate most like `word`, else the only one in which it stands as a word or words of its own ("Delay" in
+ * "Delay (h)"); undefined when none is near enough to be worth suggesting.
+ */
 export function nearest(word: string, candidates: Iterable<string>): string | undefined {
   if (word.length > LONGEST) return undefined
   const lower = word.toLowerCase()
   let best: string | undefined
+  const within: string[] = []
   // Up to two in five letters may be wrong: enough for a slip or a plural, too little for another word.
   let least = Math.max(2, Math.floor(word.length * 0.4)) + 1
   for (const candidate of candidates) {
+    if (lower.length > 2 && standsIn(lower, candidate.toLowerCase())) within.push(candidate)
     if (Math.abs(candidate.length - word.length) >= least) continue
     const far = distance(lower, candidate.toLowerCase())
     if (far < least) {
@@ -18,7 +23,14 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
       least = far
     }
   }
-  return best
+  return best ?? (within.length === 1 ? within[0] : undefined)
+}
+
+/** Whether no letter or figure touches the word where it is found. */
+function standsIn(word: string, text: string): boolean {
+  const at = text.indexOf(word)
+  if (at < 0) return false
+  return !/[\p{L}\p{N}]$/u.test(text.slice(0, at)) && !/^[\p{L}\p{N}]/u.test(text.slice(at + word.length))
 }
 
 /** `Did you mean "x"?`, else a list of what there is; `most`: how many of them at most. */

@@ -4,8 +4,8 @@ import { table } from '../open/read.ts'
 import { readPhrase } from './phrase.ts'
 
 const sailings = table([
-  { departed: '2024-03-01T08:00', passengers: 3, route: 'Tern Point', 'fuel litres': 4 },
-  { departed: '2024-03-02T09:00', passengers: 4, route: 'Gannet Bay', 'fuel litres': 5 },
+  { departed: '2024-03-01T08:00', passengers: 3, route: 'Tern Point', 'fuel litres': 4, 'cost (EUR)': 7 },
+  { departed: '2024-03-02T09:00', passengers: 4, route: 'Gannet Bay', 'fuel litres': 5, 'cost (EUR)': 9 },
 ])
 const errorOf = (make: () => unknown): DapploError => {
   try {
@@ -39,6 +39,13 @@ describe('what the trade calls otherwise is answered with what to write, which i
     ['by week of departed', 'week of departed'],
     ['day of the week of departed', 'weekday of departed'],
     ['histogram of passengers', 'bins of passengers'],
+    ['departed by month', 'month of departed'],
+    ['departed, per week', 'week of departed'],
+    ['average fuel', 'mean of fuel litres'],
+    ['total cost (EUR)', 'sum of cost (EUR)'],
+    ['SUM(cost (EUR))', 'sum of cost (EUR)'],
+    ['share of rows', 'share of count'],
+    ['percent of total', 'share of count'],
     ['mena of passengers', 'mean of passengers'],
     ['Summe von passengers', 'sum of passengers'],
   ])('%s', (text, phrase) => {

@@ -49,6 +49,9 @@ const COUNTS = new Set([
   'how many',
 ])
 
+/** How people call what rows are a share of. */
+const ROWS = /^(?:all )?(?:rows|records|total|counts?)$/
+
 /**
  * What to write for a phrase in the trade's other words, in another case, or without "of"; undefined where none is near.
  * `openings`: what may stand before "of".
@@ -67,7 +70,8 @@ export function phraseMeant(
     const percentile = percentileIn(word)
     const opening = own.has(word) ? word : (MEANT.get(word) ?? percentile)
     if (opening === undefined && !counted) continue
-    const column = columnNamed(rest, columns)
+    const column =
+      columnNamed(rest, columns) ?? (opening === 'share' && ROWS.test(rest) ? 'count' : undefined)
     if (column === undefined) continue
     // People say it of rows, of different values, and of what a column adds up to.
     if (counted)
@@ -79,10 +83,10 @@ export function phraseMeant(
 
 /** The ways to take a phrase apart into a word and what it is about, the longest word first. */
 function splits(text: string): [word: string, rest: string][] {
-  const called = /^([^()]+)\(([^()]*)\)$/.exec(text)
-  if (called) return [[called[1].trim(), called[2].trim()]]
+  const called = /^([^()]+)\((.*)\)$/.exec(text)
+  const step = /^(.+?),? ((?:by|per) \p{L}+)$/u.exec(text)
   const parts = text.split(' ')
-  return Array.from(
+  const leading = Array.from(
     { length: Math.min(4, parts.length - 1) },
     (_, i) => Math.min(4, parts.length - 1) - i,
   ).flatMap((count): [string, string][] => {
@@ -91,6 +95,12 @@ function splits(text: string): [word: string, rest: string][] {
     const about = (words: string[]) => words.join(' ')
     return rest[0] === 'of' ? [[word, about(rest.slice(1))]] : [[word, about(rest)]]
   })
+  // "sum(cost)" and "departed, by month"; but names may end in brackets too: "total cost (EUR)".
+  return [
+    ...(called ? [[called[1].trim(), called[2].trim()] as [string, string]] : []),
+    ...(step ? [[step[2], step[1]] as [string, string]] : []),
+    ...leading,
+  ]
 }
 
 /** `p95` of `95th percentile`, `percentile 95`, `q95` and the like. */
