@@ -1,7 +1,7 @@
 import type { Batch, Box } from '../scene/scene.ts'
 import type { Font, Measure } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
-import { type LabelItem, type LabelJob, type LabelSpot, wayOf } from './bar-labels.ts'
+import { boxOf, type LabelItem, type LabelJob, type LabelSpot, wayOf } from './bar-labels.ts'
 import { segments, TextBuilder } from './build.ts'
 import { type LabelRoom, textBox } from './label-room.ts'
 import { spotFor } from './label-spots.ts'
@@ -67,7 +67,7 @@ function itemsOf(
   const known = new Set<string | number>()
   for (let shape = 0; shape < count && items.length <= MOST_LABELS * 4; shape++) {
     const words = textOf(shape)
-    if (!words) continue
+    if (!words || !isSeen(batch, shape, plot)) continue
     const key = batch.kind === 'lines' && batch.labels ? batch.names[shape] : (batch.keys[shape] ?? shape)
     if (known.has(key)) continue
     known.add(key)
@@ -78,6 +78,19 @@ function itemsOf(
     items.push({ text, width: measure(text, font), shape, key, figures, side: sides?.get(key) })
   }
   return items
+}
+
+/** Whether a shape has a place within the plot: rows without one, and those beyond a zoom, lack no label. */
+function isSeen(batch: Batch, shape: number, plot: Box): boolean {
+  const meets = (from: number, to: number, start: number, length: number) =>
+    Math.max(from, to) >= start - 1 && Math.min(from, to) <= start + length + 1
+  const inPlot = (x1: number, x2: number, y1: number, y2: number) =>
+    meets(x1, x2, plot.x, plot.width) && meets(y1, y2, plot.y, plot.height)
+  if (batch.kind === 'discs' || (batch.kind === 'lines' && !batch.labels))
+    return inPlot(batch.x[shape], batch.x[shape], batch.y[shape], batch.y[shape])
+  if (batch.kind !== 'rects') return true
+  const { x, y, width, height } = boxOf(batch, shape)
+  return inPlot(x, x + width, y, y + height)
 }
 
 /** Collects texts by anchor, ink and halo, and the leaders. */

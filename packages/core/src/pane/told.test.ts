@@ -59,6 +59,29 @@ describe('labels', () => {
     expect(textsOf(view, /labels (start|middle|end)/)).toEqual([])
     expect(view.findings.map(({ message }) => message)).toContain('60 labels have no room and are left out')
   })
+
+  test.each(['bar', 'scatter', 'line'])('of a %s are missed only where it is seen', draw => {
+    const gaps = table({
+      route: [...routes, 'Far Cay', 'Low Head'],
+      hour: [1, 2, 3, 4, null, null, 7],
+      passengers: [6, 5, null, 9, 4, 6, 7],
+    })
+    const labelled = { draw, x: draw === 'bar' ? 'route' : 'hour', y: 'passengers', label: 'route' }
+    const view = viewOf(labelled, gaps, 1200)
+    const seen = draw === 'bar' ? [0, 1, 3, 4, 5, 6] : [0, 1, 3, 6]
+    expect(textsOf(view, /labels (start|middle|end)/).sort()).toEqual(
+      seen.map(row => gaps.row(row).route).sort(),
+    )
+    expect(view.findings).toEqual([])
+    if (draw === 'bar') return
+    const near = new View(
+      chart(gaps, labelled as Description),
+      { zoom: { x: [0.5, 2.5] } },
+      { width: 640, height: 400, measure: measureInter },
+    )
+    expect(textsOf(near, /labels (start|middle|end)/)).toEqual(['North Sound', 'Gannet Bay'])
+    expect(near.findings).toEqual([])
+  })
 })
 
 describe('a legend', () => {
