@@ -19,6 +19,7 @@ import {
   Spread,
   type Table,
 } from '@dapplo/node'
+import { needConditions } from './conditions.ts'
 
 /** What `dapplo` was given to work on. */
 export interface Opened {
@@ -213,6 +214,7 @@ export function descriptionOf(flags: Record<string, unknown>): Record<string, an
   for (const field of FIELDS) {
     const value = flags[field]
     if (value === undefined) continue
+    if (field === 'where') needConditions(String(value))
     if (typeof value !== 'string') out[field] = value
     else if (/^\s*[[{]/.test(value) && !WORDS.has(field)) out[field] = structure(field, value)
     else out[field] = NUMBERS.has(field) ? Number(value) : value
