@@ -173,7 +173,6 @@ export const RENAMED = {
   summary: '--stamp',
   kind: '--draw',
   chart: '--draw',
-  as: '--draw',
   colour: '--color',
   sort: '--order',
   filter: '--where',
