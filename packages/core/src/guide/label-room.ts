@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush'
 import type { Batch, Box } from '../scene/scene.ts'
-import type { Font } from '../theme/text-width.ts'
+import type { Font, Measure } from '../theme/text-width.ts'
 
 /** How far letters rise above and hang below their baseline, as shares of the font size. */
 const RISE = 0.76
@@ -47,8 +47,9 @@ export class LabelRoom {
 
   constructor(limits: Box, batches: readonly Batch[]) {
     this.limits = limits
-    this.fine = indexOf(batches.flatMap(obstaclesOf))
-    this.grounds = batches.flatMap(groundsOf)
+    const data = batches.filter(batch => batch.part === 'data')
+    this.fine = indexOf(data.flatMap(obstaclesOf))
+    this.grounds = data.flatMap(groundsOf)
     this.broad = indexOf(this.grounds)
   }
 
@@ -137,7 +138,7 @@ interface Ground extends Box {
 
 /** Bars and cells, as far as they are solid. */
 function groundsOf(batch: Batch): Ground[] {
-  if (batch.part !== 'data' || batch.kind !== 'rects') return []
+  if (batch.kind !== 'rects') return []
   return Array.from(batch.x, (x, i) => ({
     x,
     y: batch.y[i],
@@ -147,9 +148,17 @@ function groundsOf(batch: Batch): Ground[] {
   })).filter((box, i) => box.width > 0 && box.height > 0 && (batch.alpha?.[i] ?? 1) > 0.3)
 }
 
+/** The room that words and what belongs to them take, whole boxes included. */
+export function boxesOf(batch: Batch, measure: Measure): Box[] {
+  if (batch.kind === 'texts')
+    return batch.texts.map((text, i) =>
+      textBox(measure(text, batch), batch, batch.x[i], batch.y[i], batch.anchor),
+    )
+  return batch.kind === 'rects' ? groundsOf(batch) : obstaclesOf(batch)
+}
+
 /** Boxes around points and pieces of lines and strokes: what names should not lie on. */
 function obstaclesOf(batch: Batch): Box[] {
-  if (batch.part !== 'data') return []
   if (batch.kind === 'discs')
     return Array.from(batch.x, (x, i) => {
       const r = batch.radius[i]

@@ -56,19 +56,24 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
   const guides = guideShapes(planned, plot, layouts)
   const drawn = drawAll({ ...planned, input: { ...input, theme } }, plot, scales)
   const shapes = drawn.flatMap(drawn => drawn.batches)
+  const lines = shapes.filter((batch): batch is Lines => batch.kind === 'lines')
+  const atEnds = legends.ends && !empty ? endNames(legends.ends.entries, lines, plot, theme, measure) : []
+  const standing = [...legendsInside(legends, plot, theme), ...atEnds]
   const worded =
     tiny || empty || !labels
       ? { value: [], findings: [] }
-      : labels.shapes(
-          drawn,
+      : labels.shapes(drawn, {
           tongue,
-          planned.formOf,
-          { notes: description.notes ?? [], scales, zoomed: input.zoom !== undefined },
-          input.sides,
+          formOf: planned.formOf,
+          notes: description.notes ?? [],
+          scales,
+          zoomed: input.zoom !== undefined,
+          sides: input.sides,
+          standing,
           plot,
           theme,
           measure,
-        )
+        })
   // Bars stand on the line at zero; other shapes cross it.
   const barsOnly = bound.drawings.every(drawn => drawn.drawing.kind.fromZero || drawn.drawing.kind.aside)
   const { behind, zeros, labels: axisLabels } = guides.value
@@ -86,16 +91,7 @@ export function drawPane(planned: PlannedPane, { plot, layouts }: PlotLayout): O
     ...(planned.tinyLine ? tinyWords(description, bound, box, theme, measure) : []),
     ...worded.value,
     ...besideLegends(legends, box, plot),
-    ...legendsInside(legends, plot, theme),
-    ...(legends.ends && !empty
-      ? endNames(
-          legends.ends.entries,
-          shapes.filter((batch): batch is Lines => batch.kind === 'lines'),
-          plot,
-          theme,
-          measure,
-        )
-      : []),
+    ...standing,
     ...levelTitles(room, plot, layouts),
     ...(empty && !tiny ? nothing(bound, plot, theme, measure) : []),
   ]

@@ -1,4 +1,5 @@
 import { describe, expect, test } from 'vitest'
+import { boxesOf } from '../guide/label-room.ts'
 import { type Batch, chart, type Description, type Table, table } from '../index.ts'
 import type { Areas, Discs, Lines, Rects, Texts, Wedges } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -81,6 +82,32 @@ describe('labels', () => {
     )
     expect(textsOf(near, /labels (start|middle|end)/)).toEqual(['North Sound', 'Gannet Bay'])
     expect(near.findings).toEqual([])
+  })
+
+  test.each([
+    ['the names of lines at their ends', undefined, 'month of day', [9, 4, 5, 7]],
+    ['a legend inside the plot', 'inside bottom left', 'hour', [9, 9, 9, 9, 3, 3, 3, 3]],
+  ])('keep clear of %s', (_, legend, x, calls) => {
+    const hours = calls.length / 2
+    const rows = table({
+      hour: calls.map((_, i) => i % hours),
+      day: calls.map((_, i) => `2026-0${(i % hours) + 1}-01`),
+      pier: calls.map((_, i) => (i < hours ? 'East' : 'West')),
+      calls,
+    })
+    const view = viewOf({ draw: 'line', x, y: 'calls', color: 'pier', label: true, legend }, rows, 900)
+    const words = view.scene.batches.filter(({ kind, id }) => kind === 'texts' || /^inside.*ground/.test(id))
+    const boxes = (own: boolean) =>
+      words.filter(({ id }) => /^drawing/.test(id) === own).flatMap(batch => boxesOf(batch, measureInter))
+    expect(boxes(true).length).toBeGreaterThanOrEqual(3)
+    for (const box of boxes(true))
+      for (const other of boxes(false))
+        expect(
+          box.x + box.width <= other.x ||
+            other.x + other.width <= box.x ||
+            box.y + box.height <= other.y ||
+            other.y + other.height <= box.y,
+        ).toBe(true)
   })
 })
 

@@ -8,29 +8,28 @@ import type { Finding } from '../../finding/error.ts'
 import type { Found } from '../../finding/found.ts'
 import { partPath } from '../../finding/part-path.ts'
 import type { LabelJob, LabelSides } from '../../guide/bar-labels.ts'
-import { LabelRoom } from '../../guide/label-room.ts'
+import { boxesOf, LabelRoom } from '../../guide/label-room.ts'
 import { placeLabels } from '../../guide/place-labels.ts'
 import { arrangeOf } from '../../resolve/looks.ts'
-import type { Batch, Box, Texts } from '../../scene/scene.ts'
-import type { Measure } from '../../theme/text-width.ts'
-import type { Theme } from '../../theme/theme.ts'
+import type { Batch, Texts } from '../../scene/scene.ts'
 import type { Tongue } from '../../words/tongue.ts'
 import { tooMany } from '../too-many.ts'
 import type { DrawnShapes } from './drawn.ts'
 import { labelFigures, numberWriter } from './label-figures.ts'
 import { type NoteContext, placeNotes } from './notes.ts'
 
+/** What the words at shapes are placed by. */
+export interface LabelContext extends Omit<NoteContext, 'drawn' | 'room'> {
+  tongue: Tongue
+  formOf: FormOf
+  sides: LabelSides | undefined
+  /** What stands in the plot already, such as the names of lines at their ends. */
+  standing: readonly Batch[]
+}
+
 /** Places the words at all shapes of a plot: references first, since they say the most. Those without room are told of. */
-export function shapeLabels(
-  drawn: readonly DrawnShapes[],
-  tongue: Tongue,
-  formOf: FormOf,
-  noted: Pick<NoteContext, 'notes' | 'scales' | 'zoomed'>,
-  sides: LabelSides | undefined,
-  plot: Box,
-  theme: Theme,
-  measure: Measure,
-): Found<Batch[]> {
+export function shapeLabels(drawn: readonly DrawnShapes[], context: LabelContext): Found<Batch[]> {
+  const { tongue, formOf, sides, standing, plot, theme, measure } = context
   const findings: Finding[] = []
   const jobs = drawn
     .flatMap(({ bound, batches }) => {
@@ -45,11 +44,12 @@ export function shapeLabels(
       return job ? [{ bound, job: { ...job, sides: sidesOf(sides, bound.drawing.index) } }] : []
     })
     .sort((a, b) => Number(b.job.at === 'reference') - Number(a.job.at === 'reference'))
-  if (jobs.length === 0 && noted.notes.length === 0) return { value: [], findings }
+  if (jobs.length === 0 && context.notes.length === 0) return { value: [], findings }
   const room = new LabelRoom(
     { x: plot.x - 1, y: plot.y - 3, width: plot.width + 2, height: plot.height + 4 },
     drawn.flatMap(drawn => drawn.batches),
   )
+  for (const batch of standing) for (const box of boxesOf(batch, measure)) room.take(box)
   const value = jobs.flatMap(({ bound, job }) => {
     const { batches, left } = placeLabels(`drawing ${bound.drawing.index}`, job, room, plot, theme, measure)
     if (left > 0)
@@ -61,7 +61,7 @@ export function shapeLabels(
       })
     return batches
   })
-  const notes = placeNotes({ ...noted, drawn, room, plot, theme, measure })
+  const notes = placeNotes({ ...context, drawn, room })
   return { value: [...value, ...notes.value], findings: [...findings, ...notes.findings] }
 }
 
