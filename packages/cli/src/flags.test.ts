@@ -1,5 +1,4 @@
 import { readFileSync } from 'node:fs'
-import { DapploError } from '@dapplo/node'
 import { Command } from 'commander'
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
@@ -87,23 +86,6 @@ describe('flags', () => {
         expect.objectContaining({ code: 'bad-json', path: `--${field}` }),
       )
   })
-})
-
-test.each([
-  ['Weight (kg) > 5', { 'Weight (kg)': { from: 5 } }],
-  ['delay<-1.5', { delay: { until: -1.5 } }],
-  ['route = "Tern Point"', { route: 'Tern Point' }],
-  ['pier != 7', { pier: { not: 7 } }],
-  ['"late"', { route: 'Tern Point' }],
-])('conditions such as %s are answered with what to write, which is then read', (text, where) => {
-  let hint = ''
-  try {
-    descriptionOf(parsed(['--where', text]))
-  } catch (error) {
-    if (error instanceof DapploError) hint = error.hint
-  }
-  const written = /--where '(.*?)'/.exec(hint)![1]
-  expect(descriptionOf(parsed(['--where', written]))).toEqual({ where })
 })
 
 test.each([

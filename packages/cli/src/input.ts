@@ -19,7 +19,6 @@ import {
   Spread,
   type Table,
 } from '@dapplo/node'
-import { needConditions } from './conditions.ts'
 
 /** What `dapplo` was given to work on. */
 export interface Opened {
@@ -213,7 +212,6 @@ export function descriptionOf(flags: Record<string, unknown>): Record<string, an
   for (const field of FIELDS) {
     const value = flags[field]
     if (value === undefined) continue
-    if (field === 'where') needConditions(String(value))
     if (typeof value !== 'string') out[field] = value
     else if (/^\s*[[{]/.test(value) && !WORDS.has(field)) out[field] = structure(field, value)
     else out[field] = NUMBERS.has(field) ? Number(value) : value
@@ -235,8 +233,16 @@ function structure(field: string, text: string): unknown {
   }
 }
 
-const DATES = ['day first', 'month first'] as const
-const DECIMALS = ['decimal point', 'decimal comma'] as const
+/** What `--type` says of a column, as its options. */
+const READ_AS: Readonly<Record<string, Column>> = {
+  number: { type: 'number' },
+  time: { type: 'time' },
+  text: { type: 'text' },
+  'day first': { dates: 'day first' },
+  'month first': { dates: 'month first' },
+  'decimal point': { numbers: 'decimal point' },
+  'decimal comma': { numbers: 'decimal comma' },
+}
 
 /** `--type year=text` as column options. */
 export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {
@@ -245,19 +251,14 @@ export function columnOptions(types: string[] | undefined): Record<string, Colum
     types.map(text => {
       const at = text.lastIndexOf('=')
       const type = text.slice(at + 1)
-      const dates = DATES.find(dates => dates === type)
-      if (at >= 1 && dates) return [text.slice(0, at), { dates }]
-      const numbers = DECIMALS.find(numbers => numbers === type)
-      if (at >= 1 && numbers) return [text.slice(0, at), { numbers }]
-      if (at < 1 || !['number', 'time', 'text'].includes(type)) {
+      if (at < 1 || !Object.hasOwn(READ_AS, type))
         throw new DapploError(
           'bad-flag',
           `"${text}" names no column and type`,
           '--type',
           'Write it as in --type year=text; types are number, time and text, for dates "day first" and "month first", and for numbers "decimal point" and "decimal comma".',
         )
-      }
-      return [text.slice(0, at), { type: type as Column['type'] }]
+      return [text.slice(0, at), READ_AS[type]]
     }),
   )
 }

@@ -8,6 +8,19 @@ import { followRoom, type Measured } from './rooms.ts'
 const LONGEST = 16_384
 const MOST_PIXELS = 2 ** 26
 
+/** The theme, by day or by night as the page is where it says nothing else. */
+export function pageTheme(theme: NonNullable<MountOptions['theme']>) {
+  if (theme !== 'auto') return theme
+  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
+}
+
+/** The language of what stands in an element. */
+export const pageLocale = (
+  element: HTMLElement,
+  locale: string | undefined,
+  house: MountOptions['house'],
+): string => locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en')
+
 /** What a chart takes from the page around it: its size, language, light or dark, and how its letters measure. */
 export function pageFrame(
   element: HTMLElement,
@@ -15,8 +28,7 @@ export function pageFrame(
   { theme = 'day', house: own, background, locale }: MountOptions,
 ): Frame {
   const house = withCommon(own)
-  const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
-  const wish = theme === 'auto' ? (night ? 'night' : 'day') : theme
+  const wish = pageTheme(theme)
   const [width, height] = [Math.min(size.width, LONGEST), Math.min(size.height, LONGEST)]
   return {
     width,
@@ -24,7 +36,7 @@ export function pageFrame(
     // A page may be larger than any canvas: then it is drawn less finely.
     density: Math.min(window.devicePixelRatio || 1, Math.sqrt(MOST_PIXELS / Math.max(1, width * height))),
     theme: wish,
-    locale: locale ?? (house?.locale || element.closest('[lang]')?.getAttribute('lang') || 'en'),
+    locale: pageLocale(element, locale, house),
     house,
     background,
     measure: pageMeasure(fontsOf({ theme: wish, house })),

@@ -1,6 +1,7 @@
 import { themeOf, tongueOf, withCommon } from '@dapplo/core/internal'
 import { button, element } from '../live/elements.ts'
 import type { MountOptions } from '../live/model.ts'
+import { pageLocale, pageTheme } from '../live/page-frame.ts'
 
 /** What a place shows while its chart is on its way, and where that failed; a page may give its own. */
 export interface WaitingSigns {
@@ -34,8 +35,8 @@ export class Sign {
     this.place.setAttribute('aria-busy', 'true')
     if (seen) return
     this.timer = setTimeout(() => {
-      const { loading } = this.options()
-      const { say, theme, height } = this.looks()
+      const { loading, height } = this.options()
+      const { say, theme } = this.looks()
       const word = element('p', loading ? '' : say('Loading'), { margin: '0', color: theme.muted })
       word.setAttribute('role', 'status')
       if (loading) word.append(loading())
@@ -74,9 +75,7 @@ export class Sign {
       const words = element('p', why, { margin: '0' })
       words.setAttribute('role', 'alert')
       note.append(words)
-      if (again) {
-        note.append(button(say('Try again'), theme, again))
-      }
+      if (again) note.append(button(say('Try again'), theme, again))
     }
     this.show(note)
   }
@@ -97,17 +96,11 @@ export class Sign {
   }
 
   private looks() {
-    const { theme = 'day', house: own, locale, height } = this.options()
+    const { theme = 'day', house: own, locale } = this.options()
     const house = withCommon(own)
-    const night = theme === 'auto' && matchMedia('(prefers-color-scheme: dark)').matches
-    const tongue = tongueOf(
-      locale ?? house?.locale ?? (this.place.closest('[lang]')?.getAttribute('lang') || 'en'),
-      house?.words,
-    )
     return {
-      theme: themeOf(theme === 'auto' ? (night ? 'night' : 'day') : theme, house),
-      say: tongue.say,
-      height,
+      theme: themeOf(pageTheme(theme), house),
+      say: tongueOf(pageLocale(this.place, locale, house), house?.words).say,
     }
   }
 }

@@ -154,7 +154,8 @@ async function contentOf(
 }
 
 function rowsOf(count: string | undefined): number | undefined {
-  if (count === undefined || /^\d{1,6}$/.test(count)) return count === undefined ? undefined : Number(count)
+  if (count === undefined) return undefined
+  if (/^\d{1,6}$/.test(count)) return Number(count)
   throw new DapploError(
     'bad-flag',
     `"${count}" is no number of rows`,

@@ -4,7 +4,7 @@ import { readBy } from '../resolve/looks.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { extentOf } from '../table/cells/extent.ts'
 import type { RoleValues } from '../table/group/shape.ts'
-import { isMeasure, meaningKey } from '../table/phrase/meaning.ts'
+import { isMeasure, meaningKey, wholeKey } from '../table/phrase/meaning.ts'
 import { blend } from '../theme/contrast.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
@@ -219,7 +219,7 @@ function plainLook(
 /** Whether two drawings show the same values. Bars are a thing of their own: a line of their colour would not show on them. */
 function sameThing(a: ScaledPart, b: ScaledPart): boolean {
   const of = ({ drawing, x, y }: ScaledPart) =>
-    JSON.stringify([meaningKey(x.meaning), meaningKey(y.meaning), drawing.where, drawing.top, drawing.name])
+    wholeKey([meaningKey(x.meaning), meaningKey(y.meaning), drawing.where, drawing.top, drawing.name])
   return (
     !a.drawing.kind.broad &&
     !b.drawing.kind.broad &&

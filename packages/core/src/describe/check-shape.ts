@@ -10,7 +10,7 @@ import { checkColumns, checkLooks } from './check-looks.ts'
 import type { Description } from './description.ts'
 import { optionsAt, valuesAt } from './options-at.ts'
 import { chartFile, description as drawnDescription, spreadFile } from './schema.ts'
-import { optionMeant, valueMeant } from './trade-words.ts'
+import { conditionsMeant, optionMeant, valueMeant } from './trade-words.ts'
 
 type Schema = v.GenericSchema<any, any>
 
@@ -83,22 +83,17 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
 }
 
 /** What to write in place of a value that does not belong there. */
-function remedyFor(value: unknown, key: string, values: string[], options: string[]): string {
+function remedyFor(value: unknown, key: string, values: unknown[], options: string[]): string {
   const meant = typeof value === 'string' ? valueMeant(key, value) : undefined
   if (meant) return `Write ${meant}.`
+  if (key === 'where') return conditionsMeant(String(value))
   if (key === 'format')
     return 'Write what Intl takes, such as { style: "percent" } or { maximumFractionDigits: 1 }; in code a function will do.'
-  const names = values.filter(text => text.startsWith('"'))
-  const near =
-    typeof value === 'string'
-      ? nearest(
-          value,
-          names.map(text => text.slice(1, -1)),
-        )
-      : undefined
+  const names = values.filter(name => typeof name === 'string')
+  const near = typeof value === 'string' ? nearest(value, names) : undefined
   if (near !== undefined) return `Did you mean "${near}"?`
   const object = options.length > 0 ? [`an object with ${options.join(', ')}`] : []
-  const choices = [...values, ...object]
+  const choices = [...values.map(one => JSON.stringify(one)), ...object]
   return choices.length > 0
     ? `Write ${choices.slice(0, -1).join(', ')}${choices.length > 1 ? ' or ' : ''}${choices.at(-1)}.`
     : 'Correct it as the reference for chart descriptions says.'

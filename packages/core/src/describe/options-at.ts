@@ -41,15 +41,11 @@ export const optionsAt = (schema: Schema, path: readonly (string | number)[]): s
   ...new Set(at(schema, path).flatMap(({ entries }) => Object.keys(entries ?? {}))),
 ]
 
-/** The values that may stand at a path by name, as they are written. */
-export const valuesAt = (schema: Schema, path: readonly (string | number)[]): string[] => [
+/** The values that may stand at a path by name. */
+export const valuesAt = (schema: Schema, path: readonly (string | number)[]): unknown[] => [
   ...new Set(
     at(schema, path).flatMap(({ type, options, literal }) =>
-      type === 'literal'
-        ? [JSON.stringify(literal)]
-        : type === 'picklist'
-          ? (options ?? []).map(option => JSON.stringify(option))
-          : [],
+      type === 'literal' ? [literal] : type === 'picklist' ? (options ?? []) : [],
     ),
   ),
 ]

@@ -20,7 +20,6 @@ const KINDS: Readonly<Record<string, string>> = {
   timeseries: 'Draw "line" with a time on x.',
   'time series': 'Draw "line" with a time on x.',
   threshold: 'Draw "reference", which stands at a value or a level.',
-  rule: 'Draw "reference", which stands at a value or a level.',
   band: 'Draw "reference" with an extent, as in y: { from: 10, to: 20 }.',
   regression: 'Draw "trend".',
   trendline: 'Draw "trend".',
@@ -129,7 +128,6 @@ const OPTIONS: Readonly<Record<string, string>> = {
   interpolate: 'between',
   color: 'colors',
   palette: 'colors',
-  tickFormat: 'format',
   fontFamily: 'font',
 }
 const WHOLE: Readonly<Record<string, string>> = {
@@ -161,4 +159,21 @@ export function optionMeant(word: string, options: readonly string[]): string | 
       ? OPTIONS[plain]
       : undefined
   return found !== undefined && options.includes(found) ? `Write ${found}.` : undefined
+}
+
+/** Conditions on rows as they are written here, for a comparison such as "delay > 5"; an example for other texts. */
+export function conditionsMeant(text: string): string {
+  const [, column = '', sign = '', word = ''] = /^(.*?)(==?|!=|<>|>=|<=|>|<)(.*)$/.exec(text) ?? []
+  const [name, said] = [column.trim(), word.trim()]
+  if (name === '' || said === '') return 'Write it as in {"route": "Tern Point"}.'
+  const bare = said.replace(/^(["'])(.*)\1$/, '$2')
+  const value = bare === said && Number.isFinite(Number(said)) ? Number(said) : bare
+  const bound = sign === '>' || sign === '<=' ? '; "from" is included, "until" is not' : ''
+  return `Write ${JSON.stringify({ [name]: condition(sign, value) })}${bound}.`
+}
+
+function condition(sign: string, value: string | number): unknown {
+  if (sign.startsWith('=')) return value
+  if (sign === '!=' || sign === '<>') return { not: value }
+  return sign.startsWith('>') ? { from: value } : { until: value }
 }

@@ -6,13 +6,17 @@ import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany }
 import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
 
-/** Ends that leave so many pixels beyond the values, where they may move; never more than a third of the axis. */
-function withRoom(
-  { input: { min, max, round, kind }, length }: AxisContext,
-  beyond: { min: number; max: number },
-): [number, number] {
-  const low = round.min ? Math.min(beyond.min, length / 3) : 0
-  const high = round.max ? Math.min(beyond.max, length / 3) : 0
+/** The pixels beyond the values at both ends, where these may move; never more than a third of the axis. */
+const roomAtEnds = ({ input: { round }, length }: AxisContext, beyond: { min: number; max: number }) => ({
+  low: round.min ? Math.min(beyond.min, length / 3) : 0,
+  high: round.max ? Math.min(beyond.max, length / 3) : 0,
+})
+
+/** Ends that leave so many pixels beyond the values. */
+function withRoom(context: AxisContext, beyond: { min: number; max: number }): [number, number] {
+  const { input, length } = context
+  const { min, max, kind } = input
+  const { low, high } = roomAtEnds(context, beyond)
   const [from, to] = [kind.forward(min), kind.forward(max)]
   const pixel = (to - from) / Math.max(1, length - low - high)
   // What needs no room keeps its very value.
@@ -24,14 +28,16 @@ function withRoom(
 
 /** The same once one end has been rounded, which takes of the room at the other: what is lacking is added. */
 function stillWithRoom(
-  { input: { min, max, round, kind }, length }: AxisContext,
+  context: AxisContext,
   beyond: { min: number; max: number },
   least: number,
   greatest: number,
 ): [number, number] {
+  const { input, length } = context
+  const { min, max, kind } = input
   let [from, to] = [kind.forward(least), kind.forward(greatest)]
-  const low = round.min ? Math.min(beyond.min, length / 3) / length : 0
-  const high = round.max ? Math.min(beyond.max, length / 3) / length : 0
+  const room = roomAtEnds(context, beyond)
+  const [low, high] = [room.low / length, room.high / length]
   // Half a pixel is none.
   const lacks = (has: number, share: number) => has < (to - from) * share - (to - from) / (2 * length)
   const [first, last] = [kind.forward(min), kind.forward(max)]

@@ -92,7 +92,8 @@ function layoutOf(
 
 /** Numbers as intervals of one width, with edges that people count in. */
 export function encodeBins(column: TableColumn, asked: BinsAsked): Encoded {
-  const layout = layoutOf(numbersOf(column.cells), column.extent, asked)
+  const layoutNow = () => layoutOf(numbersOf(column.cells), column.extent, asked)
+  const layout = layoutNow()
   const values = numbersOf(column.cells)
   const codes = new Int32Array(values.length)
   if (!layout)
@@ -111,7 +112,7 @@ export function encodeBins(column: TableColumn, asked: BinsAsked): Encoded {
     size: most - least + 1 + open,
     codeOf,
     // Where the bins lie hangs on all values: what has come may ask for others.
-    still: () => same(layout, layoutOf(numbersOf(column.cells), column.extent, asked)),
+    still: () => same(layout, layoutNow()),
     cellsOf: picked => ({
       type: 'number',
       values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),

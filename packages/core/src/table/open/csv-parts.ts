@@ -40,8 +40,9 @@ export async function readCsvInParts<R = any>(
     await turn()
   }
   await rest(0, 0)
-  const raw =
-    plainCells(text, { source: options.name, ...options }) ?? (await cellsInParts(text, options, rest))
+  const { separator = separatorOf(text) } = options
+  const cut = { source: options.name, ...options, separator }
+  const raw = plainCells(text, cut) ?? (await cellsInParts(text, cut, rest))
   const reading = begin(raw, options)
   let step = reading.next()
   for (let since = 0; !step.done; step = reading.next()) {
@@ -58,16 +59,15 @@ const SHARE = 0.01
 /** The lines of a text that needs the careful parser. */
 async function cellsInParts(
   text: string,
-  options: CsvOptions,
+  options: CsvOptions & { separator: string },
   rest: (done: number, rows: number) => Promise<void>,
 ): Promise<CsvCells> {
   const lines: string[][] = []
   let at = 0
-  const separator = options.separator ?? separatorOf(text)
   while (at < text.length) {
     const end = lineEnd(text, Math.min(text.length, at + PART), at)
     const parsed = Papa.parse<string[]>(text.slice(at, end), {
-      delimiter: separator,
+      delimiter: options.separator,
       header: false,
       skipEmptyLines: false,
     })

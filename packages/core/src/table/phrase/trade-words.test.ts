@@ -54,6 +54,20 @@ describe('what the trade calls otherwise is answered with what to write, which i
     expect(() => readPhrase(phrase, sailings, 'y')).not.toThrow()
   })
 
+  test.each([
+    ['cost (EUR) > 5', { 'cost (EUR)': { from: 5 } }],
+    ['passengers<-1.5', { passengers: { until: -1.5 } }],
+    ['route = "Tern Point"', { route: 'Tern Point' }],
+    ['passengers != 7', { passengers: { not: 7 } }],
+    ['"late"', { route: 'Tern Point' }],
+  ])('conditions such as %s are answered with what to write', (text, where) => {
+    const drawn = { draw: 'bar', x: 'route', y: 'count' }
+    const { hint } = errorOf(() => chart(sailings, { ...drawn, where: text } as unknown as Description))
+    const written = JSON.parse(/{.*}/.exec(hint)![0])
+    expect(written).toEqual(where)
+    expect(() => chart(sailings, { ...drawn, where: written } as Description)).not.toThrow()
+  })
+
   test('what is no word of anybody gets the whole list, summaries first', () => {
     const { hint } = errorOf(() => readPhrase('stddev of passengers', sailings, 'y'))
     expect(hint).toMatch(/^A summary begins with sum, mean, median/)

@@ -86,21 +86,16 @@ function splits(text: string): [word: string, rest: string][] {
   const called = /^([^()]+)\((.*)\)$/.exec(text)
   const step = /^(.+?),? ((?:by|per) \p{L}+)$/u.exec(text)
   const parts = text.split(' ')
-  const leading = Array.from(
-    { length: Math.min(4, parts.length - 1) },
-    (_, i) => Math.min(4, parts.length - 1) - i,
-  ).flatMap((count): [string, string][] => {
-    const word = parts.slice(0, count).join(' ')
-    const rest = parts.slice(count)
-    const about = (words: string[]) => words.join(' ')
-    return rest[0] === 'of' ? [[word, about(rest.slice(1))]] : [[word, about(rest)]]
-  })
   // "sum(cost)" and "departed, by month"; but names may end in brackets too: "total cost (EUR)".
-  return [
-    ...(called ? [[called[1].trim(), called[2].trim()] as [string, string]] : []),
-    ...(step ? [[step[2], step[1]] as [string, string]] : []),
-    ...leading,
-  ]
+  const found: [string, string][] = []
+  if (called) found.push([called[1].trim(), called[2].trim()])
+  if (step) found.push([step[2], step[1]])
+  for (let count = Math.min(4, parts.length - 1); count > 0; count--)
+    found.push([
+      parts.slice(0, count).join(' '),
+      parts.slice(parts[count] === 'of' ? count + 1 : count).join(' '),
+    ])
+  return found
 }
 
 /** `p95` of `95th percentile`, `percentile 95`, `q95` and the like. */

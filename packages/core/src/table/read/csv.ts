@@ -94,8 +94,8 @@ export function separatorOf(text: string): string {
 }
 
 /** Lines of cells as columns, with the names that the first line gives. */
-export function gatherCsv(lines: string[][], options: CsvOptions & { name?: string }): CsvCells {
-  const source = options.source ?? options.name ?? 'the CSV text'
+export function gatherCsv(lines: string[][], options: CsvOptions): CsvCells {
+  const source = options.source ?? 'the CSV text'
   const isEmpty = (line: string[]) => line.length === 0 || (line.length === 1 && line[0].trim() === '')
   const headerAt = lines.findIndex(line => !isEmpty(line))
   if (headerAt < 0) {

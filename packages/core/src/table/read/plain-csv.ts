@@ -54,7 +54,7 @@ export function plainCsv(text: string, separator: string): PlainCsv | undefined 
 /** Columns of which the sample shows nothing are looked through for the values that they have. */
 function fillEmpty(sample: string[][], parts: CellParts['parts']): void {
   const says = (cell: string) => !isBlank(cell) && !isMissingText(cell.trim())
-  const empty = sample.filter(cells => !cells.some(says)).map(cells => sample.indexOf(cells))
+  const empty = [...sample.keys()].filter(c => !sample[c].some(says))
   if (empty.length === 0) return
   for (const { columns } of parts())
     for (const c of empty)
