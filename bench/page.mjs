@@ -132,8 +132,7 @@ const glide = await page.evaluate(`(() => {
     return ${frames('n => n < 5 || live.moving')}
   })
 })()`)
-// A frame that comes late is two frames long; the timer itself is off by a tenth of a millisecond.
-ratio('a frame of 5 lines of 1,000 days gliding on a page', slow(glide), bare, 1.05)
+ratio('a frame of 5 lines of 1,000 days gliding on a page', slow(glide), bare, 1)
 
 await open()
 const many = await page.evaluate(

@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { openBrowser, serveFolder } from './support/browser.ts'
+import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
 
 const root = join(import.meta.dirname, '..')
 const examples = join(root, 'examples/frameworks')
@@ -36,8 +36,7 @@ afterAll(async () => {
 async function open(path: string) {
   problems.length = 0
   page = await browser.newPage({ viewport: { width: 900, height: 700 }, reducedMotion: 'reduce' })
-  page.on('console', message => message.type() === 'error' && problems.push(message.text()))
-  page.on('pageerror', error => problems.push(error.message))
+  problemsOn(page, problems)
   await page.goto(`${site.url}/${path}`)
   await page.locator('canvas').first().waitFor()
 }

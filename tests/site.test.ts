@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { openBrowser, serveFolder } from './support/browser.ts'
+import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
 
 const root = join(import.meta.dirname, '..')
 const out = mkdtempSync(join(tmpdir(), 'dapplo-site-'))
@@ -21,8 +21,7 @@ beforeAll(async () => {
   browser = await openBrowser()
   site = await serveFolder(out)
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
-  page.on('console', message => message.type() === 'error' && problems.push(message.text()))
-  page.on('pageerror', error => problems.push(error.message))
+  problemsOn(page, problems)
   page.on('request', request => {
     if (!request.url().startsWith(site.url) && !/^(data|blob):/.test(request.url()))
       problems.push(request.url())

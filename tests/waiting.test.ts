@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url'
 import { elementScript } from '@dapplo/node'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { openBrowser, serveFolder } from './support/browser.ts'
+import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
 import { root, workplace } from './support/command.ts'
 
 const { folder, dapplo } = workplace()
@@ -40,9 +40,7 @@ afterAll(async () => {
 describe('a page without a bundler', () => {
   test('has the element and the library by one script, of old and as a module, under a strict policy', async () => {
     page = await browser.newPage()
-    const problems: string[] = []
-    page.on('console', message => message.type() === 'error' && problems.push(message.text()))
-    page.on('pageerror', error => problems.push(error.message))
+    const problems = problemsOn(page)
     const own =
       "dapplo.mount(dapplo.chart(dapplo.table([{ pier: 'Old Mole', boats: 3 }]), { draw: 'bar', x: 'pier', y: 'boats' }), '#own')"
     await open(
@@ -114,9 +112,7 @@ describe('the whole pages of the documentation', () => {
   })
   test.each(pages)('$name', async ({ name, html }) => {
     page = await browser.newPage()
-    const problems: string[] = []
-    page.on('console', message => message.type() === 'error' && problems.push(message.text()))
-    page.on('pageerror', error => problems.push(error.message))
+    const problems = problemsOn(page)
     writeFileSync(join(folder, 'fit.js'), 'dapplo.fitFrames()')
     expect(
       dapplo(['embed', join(folder, 'piers.chart.json'), '--out', join(folder, 'page.html')]).status,

@@ -1,7 +1,7 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
-import { type Browser, chromium } from 'playwright-core'
+import { type Browser, chromium, type Page } from 'playwright-core'
 import { PATIENCE } from './waiting.ts'
 
 const CHROMIUM = [
@@ -36,6 +36,13 @@ export async function openBrowser(): Promise<Browser> {
     return context
   }
   return browser
+}
+
+/** What goes wrong on a page from now on: errors in its console, and what its scripts throw. */
+export function problemsOn(page: Page, problems: string[] = []): string[] {
+  page.on('console', message => message.type() === 'error' && problems.push(message.text()))
+  page.on('pageerror', error => problems.push(error.message))
+  return problems
 }
 
 const TYPES: Record<string, string> = {

@@ -12,6 +12,7 @@ import { chooseReader, readCells } from './reader.ts'
 import {
   type ColumnReport,
   type Report,
+  tellsUnreadable,
   unreadableFinding,
   unsettledDates,
   unsettledNumbers,
@@ -63,17 +64,9 @@ export class Intake {
       if ((min >= -farthest && max <= farthest) || report.missing === raw.length) return column
     }
     const values: readonly unknown[] = Array.isArray(raw) ? raw : Array.from(raw)
-    const { reader, how, guess, unsettled } = chooseReader(values, option, this.timeZone)
-    const known = option?.order?.map(String) ?? (words ? [...words] : undefined)
-    const dictionary = reader.type === 'text' ? new Dictionary(known) : undefined
+    const { reader, dictionary } = this.settle(values, option, report, words)
     report.missing = 0
     const cells = readCells(values, reader, report, row => lineOf?.(row), dictionary)
-    Object.assign(report, {
-      type: reader.type,
-      how,
-      guess,
-      ...(unsettled === undefined ? {} : { unsettled }),
-    })
     this.note(report)
     return new TableColumn(name, cells, reader, option, true, dictionary)
   }
@@ -91,14 +84,7 @@ export class Intake {
       const option = columnOption(name, this.given[name])
       const report = blank(name)
       this.report.columns.push(report)
-      const { reader, how, guess, unsettled } = chooseReader(sample[c], option, this.timeZone)
-      Object.assign(report, {
-        type: reader.type,
-        how,
-        guess,
-        ...(unsettled === undefined ? {} : { unsettled }),
-      })
-      const dictionary = reader.type === 'text' ? new Dictionary(option?.order?.map(String)) : undefined
+      const { reader, dictionary } = this.settle(sample[c], option, report)
       const cells: Cells = dictionary
         ? { type: 'text', codes: new Int32Array(rows), words: dictionary.words }
         : { type: reader.type as 'number' | 'time', values: new Float64Array(rows) }
@@ -120,6 +106,20 @@ export class Intake {
         return [name, new TableColumn(name, cells, reader, option, true, dictionary)]
       }),
     )
+  }
+
+  /** Settles how a column is read, by values of it, and says so in its report. */
+  private settle(
+    values: readonly unknown[],
+    option: Column | undefined,
+    report: ColumnReport,
+    words?: readonly string[],
+  ) {
+    const { reader, how, guess, unsettled } = chooseReader(values, option, this.timeZone)
+    Object.assign(report, { type: reader.type, how, guess })
+    if (unsettled !== undefined) report.unsettled = unsettled
+    const known = option?.order?.map(String) ?? (words ? [...words] : undefined)
+    return { reader, dictionary: reader.type === 'text' ? new Dictionary(known) : undefined }
   }
 
   /** The cells of further rows, read as the columns are. `before`: how many rows there are already. */
@@ -197,8 +197,7 @@ export class Intake {
       this.report.findings.push(
         report.type === 'number' ? unsettledNumbers(name, unsettled) : unsettledDates(name, unsettled),
       )
-    if (report.unreadable > 0 && (unsettled === undefined || report.type === 'number'))
-      this.report.findings.push(unreadableFinding(report, this.title))
+    if (tellsUnreadable(report)) this.report.findings.push(unreadableFinding(report, this.title))
   }
 }
 

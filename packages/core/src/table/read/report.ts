@@ -61,6 +61,10 @@ export const unsettledDates = (column: string, example: string): Finding => ({
   path: `columns.${column}`,
 })
 
+/** Whether cells that could not be read are told of: of dates that can be read in two ways, that alone is. */
+export const tellsUnreadable = ({ unreadable, unsettled, type }: ColumnReport): boolean =>
+  unreadable > 0 && (unsettled === undefined || type === 'number')
+
 /** Numbers that can be read in two ways, so that the likelier one, thousands, is a guess. */
 export function unsettledNumbers(column: string, example: string): Finding {
   const [guess, other] = example.includes(',') ? ['point', 'comma'] : ['comma', 'point']

@@ -1,6 +1,7 @@
 import type { TableColumn } from '../cells/column.ts'
 import { namedBy } from '../cells/names-as-numbers.ts'
 import type { Table } from '../live/table.ts'
+import { tellsUnreadable } from '../read/report.ts'
 
 /** What a person wants to know of a column before drawing it. */
 export interface ColumnLook {
@@ -50,8 +51,8 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
         ? `has numbers such as ${JSON.stringify(undecided)}, read as thousands: say "decimal point" or "decimal comma", as nothing in them shows which`
         : `has dates such as ${JSON.stringify(undecided)}: say "day first" or "month first", as nothing in them shows which`,
     )
-  if (unreadable > 0 && (undecided === undefined || cells.type === 'number')) {
-    const { text, line, row } = report!.examples[0]
+  if (report && tellsUnreadable(report)) {
+    const { text, line, row } = report.examples[0]
     odd.push(
       `${unreadable === 1 ? 'one cell is' : `${unreadable} cells are`} no ${cells.type}${unreadable === 1 ? '' : 's'}, first ${JSON.stringify(text)} in ${line === undefined ? `row ${row + 1}` : `line ${line}`}`,
     )
