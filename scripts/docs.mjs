@@ -1,5 +1,5 @@
 // Builds the site of the documentation, with every snippet's chart beside its code, and serves it.
-// Usage: npm run docs [-- --out docs-site] [--no-serve]
+// Usage: npm run docs [-- --out docs-site] [--no-serve] [--no-build]
 import './setup.mjs'
 import { copyFileSync, cpSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
@@ -8,9 +8,14 @@ import { parseArgs } from 'node:util'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 const { values } = parseArgs({
-  options: { out: { type: 'string', default: 'docs-site' }, 'no-serve': { type: 'boolean' } },
+  options: {
+    out: { type: 'string', default: 'docs-site' },
+    'no-serve': { type: 'boolean' },
+    'no-build': { type: 'boolean' },
+  },
 })
-await import('./build.mjs')
+// While packages are in use, as by tests that run beside this one, they must not be written anew.
+if (!values['no-build']) await import('./build.mjs')
 const { writePages } = await import('../docs/site/pages.mjs')
 
 // Inside the checkout, so that what the pages import is found.

@@ -11,10 +11,11 @@ const core = await loadCore()
 const MOST_SHAPES = 120_000
 
 test.each([
-  ['what people write', 0],
-  ['what nobody should write', 1],
-  ['what the published schema allows', 4],
-])('random charts of %s end in a picture of finite numbers or in one sentence', (_, lot) => {
+  ['what people write', 0, 200],
+  ['what nobody should write', 1, 200],
+  // Few of these make sense to a person, so that it takes more of them to try as many pictures.
+  ['what the published schema allows', 4, 800],
+])('random charts of %s end in a picture of finite numbers or in one sentence', (_, lot, numRuns) => {
   let pictures = 0
   fc.assert(
     fc.property(casesFor(lot), one => {
@@ -24,8 +25,8 @@ test.each([
       })
       expect(problem).toBeUndefined()
     }),
-    { numRuns: 200 },
+    { numRuns },
   )
   // Were all of them refused, nothing would have been tried.
-  expect(pictures).toBeGreaterThan(lot === 4 ? 8 : 15)
+  expect(pictures).toBeGreaterThan(15)
 })

@@ -14,7 +14,7 @@ let site: Awaited<ReturnType<typeof serveFolder>>
 const problems: string[] = []
 
 beforeAll(async () => {
-  execFileSync(process.execPath, [join(root, 'scripts/docs.mjs'), '--out', out, '--no-serve'], {
+  execFileSync(process.execPath, [join(root, 'scripts/docs.mjs'), '--out', out, '--no-serve', '--no-build'], {
     cwd: root,
     stdio: 'pipe',
   })
