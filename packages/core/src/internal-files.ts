@@ -12,5 +12,6 @@ export {
   openChartData,
   readInHouse,
   sendsMessages,
+  type TableOf,
   type TextFormat,
 } from './view/file.ts'

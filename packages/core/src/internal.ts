@@ -25,6 +25,7 @@ export { safeLink, safePicture } from './scene/scene.ts'
 export {
   type Answer,
   answeredBy,
+  answeredElsewhere,
   ask,
   askColumns,
   type Question,
@@ -32,6 +33,7 @@ export {
 } from './table/group/question.ts'
 export { followersOf } from './table/live/followers.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
+export { readPhrase } from './table/phrase/phrase.ts'
 export { firstFont, fontsOf, themeOf } from './theme/house.ts'
 export { commonHouse, withCommon } from './theme/set-house.ts'
 export { rememberWidths } from './theme/text-width.ts'

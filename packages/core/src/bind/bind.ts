@@ -136,6 +136,7 @@ function bindOne(
       keyOf: shaped.keyOf,
       rowsOf: shaped.rowsOf,
       rowOf: shaped.rowOf,
+      ...(shaped.crowd ? { crowd: shaped.crowd } : {}),
     },
     x,
     y,

@@ -71,6 +71,7 @@ export function extentOfPositions(values: RoleValues, positions: Positions): { m
       min: extentOf({ type: 'number', values: from }).min,
       max: extentOf({ type: 'number', values: to }).max,
     }
+  if (values.reach) return { min: values.reach[0], max: values.reach[1] }
   const { column } = values
   const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
   return known ? column.extent : extentOf({ type: 'number', values: positions.at })

@@ -1,7 +1,8 @@
+import type { State } from '../describe/frame.ts'
 import { partPath } from '../finding/part-path.ts'
 import type { HoleRows, Resolved, ResolvedDrawing } from '../resolve/model.ts'
 import type { Follows } from '../table/group/live-groups.ts'
-import { type Answer, ask, keepsSome, type Question } from '../table/group/question.ts'
+import { type Answer, answeredElsewhere, ask, keepsSome, type Question } from '../table/group/question.ts'
 import type { Conditions } from '../table/group/where.ts'
 import type { RowTest } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
@@ -27,6 +28,7 @@ export function askAll(
   tongue: Tongue,
   only: RowFilter | undefined,
   follow: Follows | undefined,
+  zoom: State['zoom'],
 ): Asked[] {
   const known = new Map<string, Asked>()
   return resolved.drawings.map(drawing => {
@@ -36,7 +38,11 @@ export function askAll(
     if (same) return { ...same, drawing }
     const question = questionOf(drawing, tongue, only?.(table))
     const identity = identityOf(drawing, resolved.throughMeaning)
-    const asked = { drawing, key, question, answer: ask(table, { ...question, follow, identity }) }
+    const elsewhere = answeredElsewhere(table)
+      ? { gathers: kind.gathers, view: zoom && { x: zoom.x, y: zoom[drawing.against] } }
+      : undefined
+    const answer = ask(table, { ...question, ...elsewhere, follow, identity })
+    const asked = { drawing, key, question, answer }
     known.set(key, asked)
     return asked
   })

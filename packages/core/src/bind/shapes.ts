@@ -20,7 +20,11 @@ export function shapesOf(asked: readonly Asked<Shaped>[], tongue: Tongue): Shape
     return {
       drawing,
       shaped,
-      findings: [...emptyFindings({ drawing, shaped }), ...unfilledFindings(drawing, shaped)],
+      findings: [
+        ...emptyFindings({ drawing, shaped }),
+        ...unfilledFindings(drawing, shaped),
+        ...(shaped.findings ?? []).map(finding => ({ ...finding, path: finding.path || drawing.path })),
+      ],
     }
   })
 }

@@ -32,6 +32,9 @@ export function onlyShown(part: ScaledPart, shown: Int32Array): ScaledPart {
     roles: new Map([...shaped.roles].map(([role, values]) => [role, pick(values)])),
     rowsOf: mark => shaped.rowsOf(shown[mark]),
     runs: undefined,
+    ...(shaped.crowd
+      ? { crowd: { ...shaped.crowd, rows: Float64Array.from(shown, mark => shaped.crowd!.rows[mark]) } }
+      : {}),
     rowOf: shaped.rowOf && (mark => shaped.rowOf!(shown[mark])),
     keyOf: mark => shaped.keyOf(shown[mark]),
   }

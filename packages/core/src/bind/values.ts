@@ -6,7 +6,7 @@ import { briefWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
-import { rowsWhere } from '../table/group/where.ts'
+import { type Conditions, rowsWhere } from '../table/group/where.ts'
 import { fillWords } from '../words/holes.ts'
 import type { BoundDrawing, LabelTexts } from './model.ts'
 import { isOpenBin, lookOf, unitOf } from './naming.ts'
@@ -35,9 +35,11 @@ function labelledMarks(bound: BoundDrawing): ((mark: number) => boolean) | undef
   const { marks, drawing } = bound
   const { labelled, table } = drawing
   if (!labelled) return undefined
-  const rows = rowsWhere(table, labelled.where, partPath(drawing.path, 'label.where'))
-  const meets = rows && new Set(rows)
-  const fits = (mark: number) => !meets || Array.from(marks.rowsOf(mark)).every(row => meets.has(row))
+  const path = partPath(drawing.path, 'label.where')
+  const { x, y, shade, size } = bound
+  const fits =
+    table.marksMeeting?.([x, y, shade, size], labelled.where ?? {}, path) ??
+    rowsMeeting(bound, labelled.where, path)
   if (labelled.top === undefined) return fits
   const { cells } = ownValues(bound) ?? bound.y
   const value = (mark: number) => (cells.type === 'text' ? 0 : cells.values[mark])
@@ -47,6 +49,13 @@ function labelledMarks(bound: BoundDrawing): ((mark: number) => boolean) | undef
     .slice(0, labelled.top)
   const kept = new Set(best)
   return mark => kept.has(mark)
+}
+
+/** The marks all of whose rows meet conditions. */
+function rowsMeeting({ marks, drawing }: BoundDrawing, where: Conditions | undefined, path: string) {
+  const rows = rowsWhere(drawing.table, where, path)
+  const meets = rows && new Set(rows)
+  return (mark: number) => !meets || Array.from(marks.rowsOf(mark)).every(row => meets.has(row))
 }
 
 function allTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTexts | undefined {

@@ -2,6 +2,8 @@ import * as v from 'valibot'
 import { DapploError } from '../finding/error.ts'
 import { nearest, suggest } from '../finding/nearest.ts'
 import type { Table } from '../table/live/table.ts'
+import { answerTradeWords } from '../table/phrase/phrase.ts'
+import { phraseMeant } from '../table/phrase/trade-words.ts'
 import type { House } from '../theme/house.ts'
 import { checkHouse } from '../theme/house-check.ts'
 import { house } from '../theme/house-schema.ts'
@@ -147,6 +149,7 @@ function checkControls({ controls = [] }: Description): void {
 
 /** Checks a description, and the options of the columns that its tables have. */
 export function checkDescription(description: Description, tables: readonly Table[]): void {
+  answerTradeWords(phraseMeant)
   checkShape(description, 'description')
   checkLooks(description)
   checkControls(description)

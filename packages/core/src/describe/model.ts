@@ -5,6 +5,7 @@ import type { Marker } from '../scene/marker.ts'
 import type { Batch, Box, Pixels, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/cells/pyramid.ts'
 import type { RunOfRows } from '../table/group/live-runs.ts'
+import type { Gathers } from '../table/group/question.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { roles, style } from './roles-schema.ts'
 
@@ -64,6 +65,8 @@ export interface Marks {
   seriesOf: Uint16Array | undefined
   /** Where marks are coloured by a number: the colours, and which each mark has. */
   shade: { colors: readonly string[]; of: Uint16Array } | undefined
+  /** How many rows each mark stands for, where marks are places, and the size of a place in the units of its scales. */
+  crowd?: { rows: Float64Array; width: number; height: number }
   /** A number for each mark to be shown as an area, from 0 up, with the greatest of them; undefined where none is bound. */
   size: { at: Float64Array; max: number } | undefined
   keyOf(mark: number): string | number
@@ -191,6 +194,11 @@ export interface Kind<Options = any> {
     y: PositionScale,
     at: { x: number; y: number },
   ) => NearMark | undefined
+  /**
+   * What may stand for rows that are elsewhere, where they are too many to be fetched: the ends and extremes of stretches
+   * along x, places with how many rows lie there, or rows evenly chosen. Default: each row is needed.
+   */
+  gathers?: Gathers
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */

@@ -145,6 +145,21 @@ export const source = v.strictObject({
   at: v.optional(v.string()),
   /** After how long without news the table counts as stale. Default never. */
   stale: v.optional(span),
+  /**
+   * The database in which the rows stay, as in `postgres://reader@localhost/line`, or `$NAME` for a variable of the
+   * environment that holds it: an address in a file has no password.
+   */
+  engine: v.optional(v.string()),
+  /** What the database calls the table. Default the name that it has here. */
+  table: v.optional(v.string()),
+  /** The question whose answer is the table, in the language of the database. */
+  query: v.optional(v.string()),
+  /** The column that puts its rows in order. */
+  order: v.optional(v.string()),
+  /** The address at which a page asks about rows that stay elsewhere. */
+  endpoint: v.optional(v.string()),
+  /** What a database answered when the file was written. */
+  frozen: v.optional(v.looseObject({ answers: v.array(v.unknown()) })),
   key: v.optional(v.union([v.string(), v.array(v.string())])),
   /** What the rows are, as people read it: so counts of them are called. */
   rowsAre: v.optional(words),

@@ -1,6 +1,7 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Rects, Wedges } from '../scene/scene.ts'
+import { answeredElsewhere } from '../table/group/question.ts'
 import type { RowTest } from '../table/live/selection.ts'
 
 /** What share of a shape's value its selected rows make up, 0 to 1; undefined where parts of the value are no parts of the shape, as of a mean. */
@@ -39,6 +40,8 @@ function addedBy({
   y,
   shade,
 }: BoundDrawing): { values: Float64Array | undefined } | undefined {
+  // Of rows that are elsewhere a shape is selected or not: what part of it is, is not known here.
+  if (answeredElsewhere(drawing.table)) return undefined
   const { meaning } = drawing.kind.cells ? (shade ?? y) : drawing.kind.parts || !isLying(marks) ? y : x
   const shares = meaning.is === 'window' && meaning.how === 'share'
   const adds = meaning.is === 'summary' && (meaning.how === 'count' || meaning.how === 'sum')

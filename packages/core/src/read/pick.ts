@@ -1,8 +1,11 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import type { Composition, Pane } from '../pane/model.ts'
 import type { Batch, Box } from '../scene/scene.ts'
+import { isInside } from '../table/cells/outline.ts'
+import { answeredElsewhere } from '../table/group/question.ts'
 import { rootOf, rootRows } from '../table/live/selection.ts'
 import type { Table } from '../table/live/table.ts'
+import { farBox, farOutline } from './pick-far.ts'
 import { standsOf } from './stands.ts'
 
 /** A corner of an outline, in pixels. */
@@ -15,12 +18,15 @@ export type Serials = Float64Array
 class Gathering {
   private readonly root: Table
   private readonly seen: Uint8Array
+  /** Marks of rows that are elsewhere are numbered as they are asked for. */
+  private readonly far: Set<number> | undefined
   private table: Table | undefined
   private known = false
 
   constructor(root: Table) {
     this.root = root
-    this.seen = new Uint8Array(root.length)
+    this.seen = new Uint8Array(root.places)
+    this.far = answeredElsewhere(root) ? new Set() : undefined
   }
 
   take(table: Table, row: number): void {
@@ -29,7 +35,8 @@ class Gathering {
       this.known = rootOf(table) === this.root
     }
     if (!this.known) return
-    if (!table.source) this.seen[row] = 1
+    if (this.far) this.far.add(row)
+    else if (!table.source) this.seen[row] = 1
     else {
       const behind = rootRows(table, row)
       for (let k = 0; k < behind.length; k++) this.seen[behind[k]] = 1
@@ -41,6 +48,7 @@ class Gathering {
   }
 
   get serials(): Serials {
+    if (this.far) return Float64Array.from(this.far).sort()
     const { seen, root } = this
     let count = 0
     for (let row = 0; row < seen.length; row++) count += seen[row]
@@ -65,14 +73,24 @@ export function serialsOf(root: Table, found: Iterable<{ table: Table; rows: Arr
 /** Pixels around a box that count with it: what stands on its edge, such as the greatest value at the end of an axis, is in it. */
 const EDGE = 0.5
 
-/** The rows of all shapes that a box touches or, for points, holds. */
-export function rowsInBox(composition: Composition, root: Table, box: Box): Serials {
+/** The rows of all shapes that a box touches or, for points, holds. `drawn`: the box is one that a person draws. */
+export function rowsInBox(composition: Composition, root: Table, box: Box, drawn = false): Serials {
   const [left, top] = [box.x - EDGE, box.y - EDGE]
   const [right, bottom] = [box.x + box.width + EDGE, box.y + box.height + EDGE]
   const holds = (x: number, y: number) => x >= left && x <= right && y >= top && y <= bottom
   const meets = (other: Box) =>
     other.x <= right && other.x + other.width >= left && other.y <= bottom && other.y + other.height >= top
-  return marksWhere(composition, root, holds, meets)
+  const ends: Corner[] = [
+    [left, top],
+    [right, bottom],
+  ]
+  return marksWhere(
+    composition,
+    root,
+    holds,
+    meets,
+    drawn ? (pane, bound) => farBox(pane, bound, ends) : undefined,
+  )
 }
 
 /** The rows of all shapes whose middle lies within an outline. */
@@ -80,7 +98,7 @@ export function rowsInOutline(composition: Composition, root: Table, outline: re
   if (outline.length < 3) return new Float64Array(0)
   const holds = (x: number, y: number) => isInside(outline, x, y)
   const meets = ({ x, y, width, height }: Box) => holds(x + width / 2, y + height / 2)
-  return marksWhere(composition, root, holds, meets)
+  return marksWhere(composition, root, holds, meets, (pane, bound) => farOutline(pane, bound, outline))
 }
 
 /** The rows of every series that an entry of a legend explains. */
@@ -116,6 +134,7 @@ function marksWhere(
   root: Table,
   holds: (x: number, y: number) => boolean,
   meets: (box: Box) => boolean,
+  far?: (pane: Pane, bound: BoundDrawing) => number | undefined,
 ): Serials {
   const all = new Gathering(root)
   for (const pane of panes) {
@@ -124,7 +143,9 @@ function marksWhere(
       const shapes = pane.batches.find(
         batch => batch.drawing === bound.drawing.index && (batch.kind === 'rects' || batch.kind === 'wedges'),
       )
-      if (shapes) takeShapes(shapes, bound.drawing.table, all, holds, meets)
+      const row = answeredElsewhere(bound.drawing.table) ? far?.(pane, bound) : undefined
+      if (row !== undefined) all.take(bound.drawing.table, row)
+      else if (shapes) takeShapes(shapes, bound.drawing.table, all, holds, meets)
       else takePlaces(pane, bound, all, holds)
     }
   }
@@ -170,15 +191,4 @@ function takePlaces(
     if (rowOf) into.take(drawing.table, rowOf(mark))
     else into.takeAll(drawing.table, marks.rowsOf(mark))
   }
-}
-
-/** Whether a point lies within an outline, by how often a ray from it crosses its edge. */
-function isInside(outline: readonly Corner[], x: number, y: number): boolean {
-  let inside = false
-  for (let i = 0, j = outline.length - 1; i < outline.length; j = i++) {
-    const [ax, ay] = outline[i]
-    const [bx, by] = outline[j]
-    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside
-  }
-  return inside
 }

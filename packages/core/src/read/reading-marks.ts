@@ -3,8 +3,10 @@ import { labelOf } from '../bind/naming.ts'
 import { shareTexts } from '../bind/values.ts'
 import type { NearMark } from '../describe/model.ts'
 import { remember } from '../describe/remember.ts'
+import { valueText } from '../scale/number-format.ts'
 import type { Box } from '../scene/scene.ts'
 import type { RoleValues } from '../table/group/shape.ts'
+import type { Meaning } from '../table/phrase/meaning.ts'
 import { nearestMark } from './nearest-mark.ts'
 import { furtherValues, type Place, placeText, type Reading, textOf, valueAt } from './reading-texts.ts'
 
@@ -80,6 +82,7 @@ export function readPoint(
   const { marks } = drawing
   const series = marks.series[marks.seriesOf?.[mark] ?? 0]
   const { tongue } = composition
+  const several = (marks.crowd?.rows[mark] ?? 1) > 1
   const row = ({ name, text }: { name: string; text: string }) => ({
     name,
     text,
@@ -102,15 +105,27 @@ export function readPoint(
     rows: [
       ...(['x', 'y'] as const).map(role =>
         row({
-          name: labelOf(drawing[role].meaning, drawing.drawing.table, tongue),
+          name: labelOf(middleOf(drawing[role].meaning, several), drawing.drawing.table, tongue),
           text: valueAt(drawing[role], marks[role], mark, tongue.locale),
         }),
       ),
       ...furtherValues(drawing, mark, tongue).map(row),
+      ...(several
+        ? [
+            row({
+              name: labelOf({ is: 'summary', how: 'count' }, drawing.drawing.table, tongue),
+              text: valueText(marks.crowd!.rows[mark], { locale: tongue.locale }),
+            }),
+          ]
+        : []),
     ],
     more: 0,
   }
 }
+
+/** Where several rows lie at one place, it is their middle that is read. */
+const middleOf = (meaning: Meaning, several: boolean): Meaning =>
+  several && meaning.is === 'column' ? { is: 'summary', how: 'mean', column: meaning.column } : meaning
 
 /** The bar that stands for a mark; undefined for kinds without bars. */
 export function barOf({ batches }: Place, { drawing, marks }: BoundDrawing, mark: number): Box | undefined {

@@ -2,6 +2,7 @@ import type { Bound } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import { roleTexts } from '../bind/values.ts'
 import type { Description } from '../describe/description.ts'
+import { answeredElsewhere, ask } from '../table/group/question.ts'
 import { shape } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning, meaningKey } from '../table/phrase/meaning.ts'
@@ -21,30 +22,48 @@ const MOST_VALUES = 3
 
 /**
  * What a description wants to be told of the rows that are pointed at: lines with names, or one text. `shown`: the keys of
- * meanings that are read already, and are not said a second time unless they are called or written otherwise.
+ * meanings that are read already, and are not said a second time unless they are called or written otherwise. `arrived`: called
+ * when values that are elsewhere have come, and may be told.
  */
 export function tellMore(
   wish: Description['tooltip'],
   { rows, table }: Pick<ReadingRow, 'rows' | 'table'>,
   tongue: Tongue,
   shown?: ReadonlySet<string>,
+  arrived: () => void = () => {},
 ): Told[] {
   if (Array.isArray(wish))
     return wish.flatMap((phrase, i) => {
       const meaning = readPhrase(phrase, table, `tooltip[${i}]`)
       const again =
         shown?.has(meaningKey(meaning)) && meaning.label === undefined && meaning.format === undefined
-      return again ? [] : [toldOf(meaning, table, rows, tongue)]
+      return again ? [] : [toldOf(meaning, table, rows, tongue, arrived)]
     })
   if (typeof wish !== 'string') return []
   const { pieces, holes } = readWords(wish)
-  const texts = holes.map(hole => toldOf(readPhrase(hole, table, 'tooltip'), table, rows, tongue).text)
+  const texts = holes.map(
+    hole => toldOf(readPhrase(hole, table, 'tooltip'), table, rows, tongue, arrived).text,
+  )
   return [{ name: '', text: fillWords(pieces, texts) }]
 }
 
-function toldOf(meaning: Meaning, table: Table, rows: ArrayLike<number>, tongue: Tongue): Told {
+function toldOf(
+  meaning: Meaning,
+  table: Table,
+  rows: ArrayLike<number>,
+  tongue: Tongue,
+  arrived: () => void,
+): Told {
   const name = labelOf(meaning, table, tongue)
-  const shaped = shape(table, new Map([['told', meaning]]), { rows: Int32Array.from(rows) })
+  const roles = new Map([['told', meaning]])
+  const answer = answeredElsewhere(table)
+    ? ask(table, { roles, test: table.selectionTest(Array.from(rows)) })
+    : shape(table, roles, { rows: Int32Array.from(rows) })
+  if ('then' in answer) {
+    answer.then(arrived, () => {})
+    return { name, text: '…' }
+  }
+  const shaped = answer
   const values = shaped.roles.get('told')
   if (!values || shaped.length === 0) return { name, text: '–' }
   const words = roleTexts(values, tongue.locale)

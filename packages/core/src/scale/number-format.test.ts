@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { briefWriter, decimalsOf, tickTexts, valueText } from './number-format.ts'
+import { briefText, briefWriter, decimalsOf, tickTexts, valueText } from './number-format.ts'
 import { ticksEvery } from './ticks.ts'
 
 const english = { locale: 'en' }
@@ -74,6 +74,13 @@ describe('labels of ticks', () => {
         },
       ),
     )
+  })
+
+  test('one number alone has the unit that it is read in', () => {
+    const alone = [745_000, 915_000, 999_400, 1_000_000, 1_200_000, 999_000_000].map(value =>
+      briefText(value, english),
+    )
+    expect(alone).toEqual(['745K', '915K', '999K', '1M', '1.2M', '999M'])
   })
 
   test('on a scale of ratios each have a unit of their own', () => {

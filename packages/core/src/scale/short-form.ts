@@ -22,6 +22,8 @@ const POWERS_UNDER = 1e-5
 const LEAST_POWER = -300
 /** Near the next unit, that one is taken: scales end at neat numbers, and `1M` is a neater end than `1,000K`. */
 const NEARLY = 0.75
+/** One number alone is no end of a scale: `915K`. From here on, three figures round it up to the next unit. */
+const NEARLY_ALONE = 0.9995
 /** Far from zero and near each other, numbers are written out: as short ones they would be alike. */
 const LEAST_SPAN = 0.01
 
@@ -54,7 +56,8 @@ export function shortUnit(
       notation: 'scientific',
     })
   if (largest < SHORT_FROM) return undefined
-  return unitAt(Math.floor(Math.log10(largest / NEARLY)), locale, { ...base, notation: 'compact' })
+  const nearly = span > 0 ? NEARLY : NEARLY_ALONE
+  return unitAt(Math.floor(Math.log10(largest / nearly)), locale, { ...base, notation: 'compact' })
 }
 
 const units = new Map<string, ShortUnit>()

@@ -147,3 +147,35 @@ test('in whatever order answers come, the last question has the last word', asyn
     { numRuns: 60 },
   )
 })
+
+test('while a person drags, answers that come in between are shown, and of those passed over nobody waits', async () => {
+  const { slow, asked } = slowTable()
+  const released: number[] = []
+  answeredBy(slow, (table, question): Answer => {
+    const place = asked.length
+    const promise: Answer & Promise<any> = new Promise(give => {
+      asked.push({ give: () => give(askColumns(table, question)), fail: () => {} })
+    })
+    return Object.assign(promise, { hold() {}, release: () => released.push(place) })
+  })
+  const until = (month: string) => chart(slow, { ...LINE, title: month, where: { month: { until: month } } })
+  const view = new View(until('2024-02-01'), {}, FRAME)
+  void view.scene
+  asked[0].give()
+  await view.settled()
+  const step = (month: string) => {
+    view.chart.value = until(month)
+    return view.scene.title
+  }
+  // Each step asks anew before the one before is answered.
+  expect(['2024-02-02', '2024-02-03', '2024-02-04'].map(step)).toEqual(Array(3).fill('2024-02-01'))
+  expect(released).toEqual([0, 2])
+  asked[1].give()
+  await Promise.resolve()
+  await Promise.resolve()
+  expect(view.scene.title).toBe('2024-02-02')
+  expect(view.waiting).toBe(true)
+  asked[3].give()
+  await view.settled()
+  expect(view.scene.title).toBe('2024-02-04')
+})

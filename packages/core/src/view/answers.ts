@@ -1,8 +1,9 @@
-import { computed, effect, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
+import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import { type Asked, askAll, askHeading, type RowFilter } from '../bind/questions.ts'
+import type { State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
 import { noAnswer } from '../finding/no-answer.ts'
-import { type Answer, unanswered } from '../table/group/question.ts'
+import { type Answer, answeredElsewhere, type OnItsWay, unanswered } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { Chart } from './chart.ts'
@@ -30,6 +31,11 @@ interface Questions {
   heading: Answer[][]
 }
 
+const answersOf = ({ charts, heading }: Questions): Answer[] => [
+  ...charts.flatMap(({ drawings, heading }) => [...drawings.map(({ answer }) => answer), ...heading.flat()]),
+  ...heading.flat(),
+]
+
 /** An answer that has come, or has failed. */
 type Arrival = { shaped: Shaped } | { error: unknown }
 
@@ -44,16 +50,23 @@ export class Answers {
   readonly arrived: Signal<number> = signal(0)
   private readonly arrivals = new WeakMap<Promise<Shaped>, Arrival>()
   private readonly pending = new Set<Promise<Shaped>>()
+  /** What is asked, the newest last. */
+  private sets: Questions[] = []
+  private waitedFor = new Set<OnItsWay>()
   private last: Answered | undefined
 
   constructor(
     shown: ReadonlySignal<Chart | Spread>,
     tongue: ReadonlySignal<Tongue>,
     filterFor: (chart: Chart) => RowFilter | undefined,
+    zoom: ReadonlySignal<State['zoom']>,
   ) {
     // Asked anew when a table, a selection or the description changes, but not because an answer arrives.
     const asked = computed(() => {
-      for (const table of tablesOf(shown.value)) table.version.value
+      const tables = tablesOf(shown.value)
+      for (const table of tables) table.version.value
+      // A zoom asks anew only where rows are elsewhere: they may be nearer to be seen now.
+      const inView = tables.some(answeredElsewhere) ? zoom.value : undefined
       const speaker = speakerOf(shown.value)
       return {
         shown: shown.value,
@@ -70,26 +83,36 @@ export class Answers {
           const { resolved, table, parts } = chart
           const filter = filterFor(chart)
           return {
-            drawings: askAll(resolved, tongue.value, filter, parts.following),
+            drawings: askAll(resolved, tongue.value, filter, parts.following, inView),
             heading: askHeading(resolved, table, tongue.value, filter?.(table), parts.following),
           }
         }),
       }
     })
-    this.now = computed(() => this.answered(asked.value))
+    this.now = computed(() => {
+      const questions = asked.value
+      this.follow(questions)
+      return this.answered(questions)
+    })
   }
 
-  /** Ends when no answer is on its way. */
-  settled(): Promise<void> {
-    let stop = () => {}
-    return new Promise<void>(done => {
-      stop = effect(() => {
-        if (!this.now.value.waiting) done()
-      })
-    }).then(() => stop())
+  private answered(questions: Questions): Answered {
+    const { now, lacking } = this.read(questions)
+    if (lacking > 0) {
+      const overtaken = this.overtaken()
+      if (overtaken) this.last = overtaken
+      if (this.last) return { ...this.last, waiting: now.waiting, findings: now.findings }
+    } else {
+      this.last = now
+      if (this.sets.length > 1) {
+        this.sets = [questions]
+        this.hold()
+      }
+    }
+    return now
   }
 
-  private answered({ shown, charts, heading }: Questions): Answered {
+  private read({ shown, charts, heading }: Questions): { now: Answered; lacking: number } {
     const findings: Finding[] = []
     let lacking = 0
     let waiting = false
@@ -116,10 +139,41 @@ export class Answers {
       }),
       heading: filled(heading),
     }))
-    if (lacking > 0 && this.last) return { ...this.last, waiting, findings }
-    const now = { shown, charts: answers, heading: filled(heading), waiting, findings }
-    if (lacking === 0) this.last = now
-    return now
+    const headingOfAll = filled(heading)
+    return { now: { shown, charts: answers, heading: headingOfAll, waiting, findings }, lacking }
+  }
+
+  /**
+   * What is asked now, and what was asked before and is still on its way: while a person drags, each frame asks anew, and
+   * answers that come in between are shown. Of what is neither the first nor the newest nobody waits for the answer.
+   */
+  private follow(questions: Questions): void {
+    if (this.sets[this.sets.length - 1] === questions) return
+    this.sets.push(questions)
+    if (this.sets.length > 2) this.sets.splice(1, this.sets.length - 2)
+    this.hold()
+  }
+
+  private hold(): void {
+    const wanted = new Set(this.sets.flatMap(answersOf).filter(answer => 'then' in answer))
+    for (const answer of wanted) if (!this.waitedFor.has(answer)) answer.hold?.()
+    for (const answer of this.waitedFor) if (!wanted.has(answer)) answer.release?.()
+    this.waitedFor = wanted
+  }
+
+  /** What was asked before the newest, and has been answered by now. */
+  private overtaken(): Answered | undefined {
+    const [first] = this.sets
+    if (this.sets.length < 2 || !answersOf(first).every(answer => this.hasCome(answer))) return undefined
+    const answered = this.read(first)
+    this.sets.shift()
+    this.hold()
+    return answered.now
+  }
+
+  private hasCome(answer: Answer): boolean {
+    const arrival = this.arrivalOf(answer)
+    return arrival !== undefined && 'shaped' in arrival
   }
 
   private arrivalOf(answer: Answer): Arrival | undefined {

@@ -102,7 +102,19 @@ export class Chart<R = any> {
 
   /** The description as JSON data. Throws `not-json` naming the path when it holds a function. */
   toJSON(): unknown {
-    return plain(this.description, '')
+    const { draw } = this.description
+    const list = Array.isArray(draw) ? draw.map(item => this.named(item)) : this.named(draw)
+    return plain({ ...this.description, draw: list }, '')
+  }
+
+  /** A drawing over another table, as files have it: with the name of the table, where no other table has it. */
+  private named(item: unknown): unknown {
+    if (item === null || typeof item !== 'object' || !('drawing' in item)) return item
+    const { table, drawing } = item as Elsewhere
+    if (!(table instanceof Table)) return item
+    const names = [this.table, ...this.resolved.tables].filter((own, i, all) => all.indexOf(own) === i)
+    if (names.filter(({ name }) => name === table.name).length !== 1) return item
+    return { ...(drawing as object), table: table.name }
   }
 }
 

@@ -47,9 +47,13 @@ export function readChartFile(
   fetchText: (url: string) => string,
   source = 'the description',
   house?: House,
+  tableOf?: TableOf,
 ): OpenedFile {
-  return openChartData(parseJson(text, source), kinds, fetchText, source, house)
+  return openChartData(parseJson(text, source), kinds, fetchText, source, house, tableOf)
 }
+
+/** Tables that are there already, or whose rows stay elsewhere; undefined for those that are to be read from the file. */
+export type TableOf = (name: string, source: Source, options: TableOptions) => Table | undefined
 
 /** Like readChartFile, from JSON that is parsed already. */
 export function openChartData(
@@ -58,6 +62,7 @@ export function openChartData(
   fetchText: (url: string) => string,
   source = 'the description',
   asked?: House,
+  tableOf?: TableOf,
 ): OpenedFile {
   if (data === null || typeof data !== 'object' || Array.isArray(data)) {
     throw new DapploError(
@@ -100,7 +105,7 @@ export function openChartData(
   const feeds: Followed[] = []
   for (const name of names) {
     const { url, as, every, keep, at, stale, shape } = sources[name]
-    const read = readTable(name, sources[name], fetchText, house)
+    const read = readTable(name, sources[name], fetchText, house, tableOf)
     if (keep !== undefined) keepRecent(read, keep, at)
     if (sendsMessages(sources[name]) || every !== undefined) {
       if (url === undefined)
@@ -161,8 +166,18 @@ function readTable(
   source: Source,
   fetchText: (url: string) => string,
   house: House | undefined,
+  tableOf: TableOf | undefined,
 ): Table {
   const told = { name, key: source.key, rowsAre: source.rowsAre, timeZone: house?.timeZone }
+  const own = tableOf?.(name, source, { ...told, columns: source.columns })
+  if (own) return own
+  if (source.engine !== undefined || source.endpoint !== undefined || source.frozen !== undefined)
+    throw new DapploError(
+      'rows-elsewhere',
+      `The rows of the table "${name}" stay in a database, and nothing here can ask it`,
+      `tables.${name}`,
+      'Draw the file with the command dapplo, or make the table with farTable() and hand it over.',
+    )
   return readInHouse(
     columns => readOnce(name, source, fetchText, { ...told, columns }),
     source.columns,

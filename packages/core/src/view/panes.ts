@@ -1,9 +1,10 @@
+import { signal } from '@preact/signals-core'
 import { labelOf } from '../bind/naming.ts'
 import { roleTexts } from '../bind/values.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
 import type { Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
-import { ask } from '../table/group/question.ts'
+import { type Answer, ask } from '../table/group/question.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import type { Conditions } from '../table/group/where.ts'
 import { Table } from '../table/live/table.ts'
@@ -17,7 +18,13 @@ const MOST_PANES = 36
 
 /** What splits charts into panes: for each view a way of its own, which keeps the panes that it has made. */
 export interface SplitsCharts extends Panes {
-  splitter(): (shown: Chart | Spread, tongue: Tongue) => Found<Chart | Spread>
+  splitter(): (shown: Chart | Spread, tongue: Tongue) => Split
+}
+
+/** A chart split into panes. */
+export interface Split extends Found<Chart | Spread> {
+  /** Whether its categories are on their way. */
+  waiting?: boolean
 }
 
 /** The part that splits charts into panes, for `chartMaker({}, { panes })` of the small face. */
@@ -32,14 +39,20 @@ export const panes: SplitsCharts = {
 /** Panes stay the same charts while their category stays. */
 class KeptPanes {
   private readonly known = new WeakMap<Chart, Map<string, Chart>>()
+  /** Goes up when categories arrive that were asked for. */
+  private readonly arrived = signal(0)
+  private readonly onTheirWay = new WeakSet<object>()
+  private readonly failed = new WeakSet<object>()
 
   /** The spread of a chart's panes; what asks for none stays as it is. */
-  of(shown: Chart | Spread, tongue: Tongue): Found<Chart | Spread> {
+  of(shown: Chart | Spread, tongue: Tongue): Split {
     const wish = shown instanceof Chart ? shown.resolved.panes : undefined
     if (!wish || !(shown instanceof Chart)) return { value: shown, findings: [] }
-    const shaped = categoriesIn(shown, wish.by, tongue)
-    const values = shaped?.roles.get('x')
-    if (!shaped || !values || shaped.length === 0) return { value: whole(shown), findings: [] }
+    const answer = categoriesIn(shown, wish.by, tongue)
+    if ('then' in answer) return { value: whole(shown), findings: [], waiting: this.isOnItsWay(answer) }
+    const shaped = answer
+    const values = shaped.roles.get('x')
+    if (!values || shaped.length === 0) return { value: whole(shown), findings: [] }
     const text = roleTexts(values, tongue.locale)
     const all = inOrder(values, shaped.length)
     const panes = all.slice(0, MOST_PANES).map(mark => this.paneOf(shown, wish.by, values, mark, text(mark)))
@@ -48,6 +61,22 @@ class KeptPanes {
       value: new Spread(panes, { columns, share }, shown),
       findings: all.length > MOST_PANES ? [tooMany(all.length, labelOf(wish.by, shown.table, tongue))] : [],
     }
+  }
+
+  /** Splits again when an answer is here; what fails is told by the chart itself. */
+  private isOnItsWay(answer: Promise<Shaped>): boolean {
+    void this.arrived.value
+    if (!this.onTheirWay.has(answer)) {
+      this.onTheirWay.add(answer)
+      answer.then(
+        () => this.arrived.value++,
+        () => {
+          this.failed.add(answer)
+          this.arrived.value++
+        },
+      )
+    }
+    return !this.failed.has(answer)
   }
 
   private paneOf(chart: Chart, by: Meaning, values: RoleValues, mark: number, name: string): Chart {
@@ -61,9 +90,9 @@ class KeptPanes {
   }
 }
 
-/** The categories of a chart's rows; undefined while they are on their way. */
-function categoriesIn({ table, description }: Chart, by: Meaning, tongue: Tongue): Shaped | undefined {
-  const answer = ask(table, {
+/** The categories of a chart's rows. */
+const categoriesIn = ({ table, description }: Chart, by: Meaning, tongue: Tongue): Answer =>
+  ask(table, {
     roles: new Map<string, Meaning>([
       ['x', by],
       ['y', { is: 'summary', how: 'count' }],
@@ -71,8 +100,6 @@ function categoriesIn({ table, description }: Chart, by: Meaning, tongue: Tongue
     where: description.where as Conditions | undefined,
     other: tongue.say('Other'),
   })
-  return 'then' in answer ? undefined : answer
-}
 
 /** Marks of present categories: as the column orders them, in the order of numbers and times, else of first appearance. */
 function inOrder({ cells, column, meaning }: RoleValues, length: number): number[] {

@@ -2,6 +2,7 @@ import type { ReadonlySignal } from '@preact/signals-core'
 import type { RowFilter } from '../bind/questions.ts'
 import type { RowTests } from '../pane/dim.ts'
 import type { Pane } from '../pane/model.ts'
+import { answeredElsewhere } from '../table/group/question.ts'
 import {
   allTests,
   maskOf,
@@ -27,6 +28,7 @@ export interface Detail {
 export class Responses {
   private readonly owner: object
   private readonly others = new Map<Table, ReadonlySignal<RowMask | undefined>>()
+  private readonly lists = new Map<Table, ReadonlySignal<readonly ArrayLike<number>[]>>()
 
   /** `owner`: whose own selections are not those of others. */
   constructor(owner: object) {
@@ -50,10 +52,16 @@ export class Responses {
     only: { table: Table; rows: Int32Array } | undefined,
   ): RowFilter | undefined {
     const filters = chart.description.respond === 'narrow'
-    if (!filters && !detail && !only) return undefined
+    const far = chart.resolved.tables.some(answeredElsewhere)
+    if (!filters && !detail && !only && !far) return undefined
     return table => {
       const own = only?.table === table ? only.rows : undefined
       const root = rootOf(table)
+      if (root.meetingAll) {
+        // Other charts show what is selected and nothing else: what of a mark that is, is not known here.
+        const lists = chart.description.respond === 'ignore' ? [] : this.listsOn(root).value
+        return root.meetingAll(detail?.root === root ? [...lists, detail.serials] : lists)
+      }
       const masks: RowMask[] = []
       if (detail && detail.root === root) masks.push(maskOf(root, detail.serials))
       const others = filters ? this.othersOn(root).value : undefined
@@ -64,19 +72,35 @@ export class Responses {
     }
   }
 
+  private listsOn(root: Table): ReadonlySignal<readonly ArrayLike<number>[]> {
+    let found = this.lists.get(root)
+    if (!found) {
+      found = selectionsOf(root).listsOfOthers(this.owner)
+      this.lists.set(root, found)
+    }
+    return found
+  }
+
   /** By drawing: the test that its rows must pass not to be dimmed. `own`: what is selected in the view itself. */
   masksFor(
     panes: readonly Pane[],
     charts: readonly Chart[],
     own: { root: Table; selected: ArrayLike<number> | undefined },
   ): RowTests {
-    const selected = own.selected?.length ? maskOf(own.root, own.selected) : undefined
+    const here = own.selected?.length && !answeredElsewhere(own.root)
+    const selected = here ? maskOf(own.root, own.selected!) : undefined
     const tests: RowTests = new Map()
     panes.forEach((pane, i) => {
       const highlights = (charts[i].description.respond ?? 'dim') === 'dim'
       for (const bound of pane.bound.drawings) {
         const { table } = bound.drawing
         const root = rootOf(table)
+        if (answeredElsewhere(root)) {
+          const test =
+            root === own.root && own.selected?.length ? root.selectionTest(own.selected) : undefined
+          if (test) tests.set(bound, test)
+          continue
+        }
         const others = highlights ? this.othersOn(root).value : undefined
         const masks = [root === own.root ? selected : undefined, others].filter(mask => mask !== undefined)
         if (masks.length === 0) continue
@@ -90,6 +114,9 @@ export class Responses {
   follow(charts: readonly Chart[]): void {
     for (const chart of charts)
       if (chart.description.respond !== 'ignore')
-        for (const table of chart.resolved.tables) void this.othersOn(rootOf(table)).value
+        for (const table of chart.resolved.tables) {
+          const root = rootOf(table)
+          void (answeredElsewhere(root) ? this.listsOn(root) : this.othersOn(root)).value
+        }
   }
 }

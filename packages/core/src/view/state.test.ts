@@ -1,6 +1,17 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
-import { chart, DapploError, type Description, type State, spread, table } from '../index.ts'
+import {
+  builtinKinds,
+  chart,
+  compose,
+  DapploError,
+  type Description,
+  on,
+  readChartFile,
+  type State,
+  spread,
+  table,
+} from '../index.ts'
 import { rowsInBox, View } from '../internal.ts'
 import { paintSvg as toSvg } from '../paint/svg.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -222,4 +233,23 @@ describe('a fault in a description', () => {
       }
     },
   )
+})
+
+test('a chart over two tables that were made in code is written as a file, by their names', () => {
+  const sailings = table([{ month: 'Jan', passengers: 5 }], { name: 'sailings' })
+  const targets = table([{ month: 'Jan', goal: 6 }], { name: 'targets' })
+  const draw = (other: typeof targets) =>
+    chart(sailings, {
+      draw: ['bar', on(other, { as: 'line', x: 'month', y: 'goal' })],
+      x: 'month',
+      y: 'passengers',
+    })
+  const shown = draw(targets)
+  const file = { tables: { sailings: { rows: sailings.rows() }, targets: { rows: targets.rows() } } }
+  const text = JSON.stringify({ ...file, ...(shown.toJSON() as object) })
+  const again = readChartFile(text, builtinKinds, () => '').chart
+  expect(JSON.stringify(compose(again, {}, frame))).toBe(JSON.stringify(compose(shown, {}, frame)))
+  // Two tables of one name could not be told apart.
+  const same = table([{ month: 'Jan', goal: 6 }], { name: 'sailings' })
+  expect(() => draw(same).toJSON()).toThrow('A table cannot be written')
 })

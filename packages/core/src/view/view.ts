@@ -1,4 +1,4 @@
-import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
+import { computed, effect, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import { OUTSIDE } from '../bind/domain.ts'
 import { fillHeading } from '../bind/heading-values.ts'
 import type { Bound, Domain } from '../bind/model.ts'
@@ -79,6 +79,7 @@ export class View {
   /** Ends of the position scales as this chart alone would have them; those of categories are left out. */
   readonly ends: ReadonlySignal<Ends>
   private readonly found: ReadonlySignal<readonly Finding[]>
+  private readonly splitting: ReadonlySignal<boolean>
   private splitter: ReturnType<SplitsCharts['splitter']> | undefined
   private readonly fits = new Fits()
   /** By chart: where labels stood last, so that they do not jump from side to side as data change. */
@@ -110,8 +111,13 @@ export class View {
       return this.splitter?.(this.chart.value, tongue.value) ?? { value: this.chart.value, findings: [] }
     })
     this.pictured = computed(() => split.value.value)
-    const answers = new Answers(this.pictured, tongue, chart =>
-      this.responses.filterFor(chart, this.detail.value, this.only.value),
+    this.splitting = computed(() => split.value.waiting === true)
+    const zoom = computed(() => this.state.value.zoom)
+    const answers = new Answers(
+      this.pictured,
+      tongue,
+      chart => this.responses.filterFor(chart, this.detail.value, this.only.value),
+      zoom,
     )
     this.answers = answers
     const theme = computed(() => {
@@ -126,7 +132,6 @@ export class View {
       })
     })
     const hidden = computed(() => (this.state.value.hidden ?? []).join('\u001e'))
-    const zoom = computed(() => this.state.value.zoom)
     const source = computed(() => framed.value.measure)
     const measure = computed(() => rememberWidths(source.value))
     const shapes = computed(() =>
@@ -268,14 +273,19 @@ export class View {
     return this.found.value
   }
 
+  /** What newer answers failed with; nothing is composed for it. */
+  get failures(): readonly Finding[] {
+    return this.answers.now.value.findings
+  }
+
   /** Whether values are on their way that the picture does not show yet. */
   get waiting(): boolean {
-    return this.answers.now.value.waiting
+    return this.splitting.value || this.answers.now.value.waiting
   }
 
   /** Ends when no values are on their way. */
   settled(): Promise<void> {
-    return this.answers.settled()
+    return until(() => !this.waiting)
   }
 
   /** Makes an effect run again when others select, or values arrive, without composing anything. */
@@ -283,6 +293,16 @@ export class View {
     void this.answers.arrived.value
     this.responses.follow(chartsOf(this.chart.value))
   }
+}
+
+/** Ends when a condition over signals holds. */
+function until(holds: () => boolean): Promise<void> {
+  let stop = () => {}
+  return new Promise<void>(done => {
+    stop = effect(() => {
+      if (holds()) done()
+    })
+  }).then(() => stop())
 }
 
 /** What the part that advises finds. */

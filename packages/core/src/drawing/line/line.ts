@@ -19,6 +19,7 @@ export const line = kind<Pick<Drawing<any>, 'breakAfter'>>({
   looks: ['arrange', 'between', 'points', 'breakAfter'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps', 'size'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category', dash: 'category' },
+  gathers: 'stretches',
   swatch: 'line',
   arrange: 'overlap',
   arranges: ['side', 'overlap'],

@@ -30,7 +30,7 @@ export function densityOf(
   const { inks, inkOf } = inksOf(paint)
   const points = pointsOf(marks, inkOf, inks.length > 1, x, y, plot, memory)
   const grids = countAll(points, inks.length, x, y, plot, columns, rows)
-  const dot = Math.max(1, Math.round(1.6 * density))
+  const dot = dotOf(marks, x, y, density)
   const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
   const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
   const total = present.length === 1 ? present[0].crowd : summed(crowds, columns * rows)
@@ -53,6 +53,14 @@ export function densityOf(
     columns,
     rgba,
   }
+}
+
+/** What each point covers, in picture elements along a side: a place at which several lie as much as it is large. */
+function dotOf({ crowd }: Marks, x: PositionScale, y: PositionScale, density: number): number {
+  const dot = Math.max(1, Math.round(1.6 * density))
+  if (!crowd || x.kind.straight !== true || y.kind.straight !== true) return dot
+  const side = (scale: PositionScale, size: number) => Math.ceil(Math.abs(scale.factor * size * density))
+  return Math.min(64, Math.max(dot, side(x, crowd.width), side(y, crowd.height)))
 }
 
 /** Colours that are counted in a grid of their own each; where there are more, they count as the nearest of a few. */
@@ -124,6 +132,8 @@ interface Points {
   ys: Float64Array
   color: Uint16Array
   stretches: readonly (readonly [from: number, to: number])[]
+  /** How many rows each stands for; undefined for one each. */
+  rows?: Float64Array
 }
 
 function pointsOf(
@@ -135,8 +145,16 @@ function pointsOf(
   plot: Box,
   memory: Map<string, unknown> | undefined,
 ): Points {
-  const space = memory && inSpace(marks, memory)
-  if (!space) return { xs: marks.x.at, ys: marks.y.at, color, stretches: [[0, marks.length]] }
+  // Places are few enough to be counted in the order that they come in.
+  const space = memory && !marks.crowd && inSpace(marks, memory)
+  if (!space)
+    return {
+      xs: marks.x.at,
+      ys: marks.y.at,
+      color,
+      stretches: [[0, marks.length]],
+      rows: marks.crowd?.rows,
+    }
   const ends = (scale: PositionScale, start: number, length: number): [number, number] => {
     const [a, b] = [scale.invert(start), scale.invert(start + length)]
     return [Math.min(a, b), Math.max(a, b)]
@@ -152,7 +170,7 @@ function pointsOf(
 
 /** Points at each picture element, for each colour that occurs. Those on the last edge count to the last element. */
 function countAll(
-  { xs, ys, color, stretches }: Points,
+  { xs, ys, color, stretches, rows: weights }: Points,
   colors: number,
   x: PositionScale,
   y: PositionScale,
@@ -168,7 +186,7 @@ function countAll(
   const straight = toColumn.straight && toRow.straight
   const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
   for (const [from, to] of stretches) {
-    if (counts && straight) {
+    if (counts && straight && !weights) {
       // The common case without a call for each point.
       for (let i = from; i < to; i++) {
         const column = Math.floor(xs[i] * xf + xo)
@@ -184,7 +202,7 @@ function countAll(
       if (column >= 0 && column <= columns && row >= 0 && row <= rows)
         (counts ?? grid(color[i]))[
           (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
-        ]++
+        ] += weights ? weights[i] : 1
     }
   }
   return grids

@@ -27,6 +27,7 @@ export const scatter = kind({
     shape: 'category',
     size: 'number',
   },
+  gathers: 'places',
   swatch: 'disc',
   reads: 'point',
   scattered: true,
@@ -36,7 +37,13 @@ export const scatter = kind({
   nearest: nearestByIndex,
   draw({ id, marks, x, y, plot, style, theme, largest, density, slots, memory }) {
     const count = marks.length
-    if (count > CROWD && !slots && !marks.size && !formsOf(marks) && style.size === undefined)
+    if (
+      (count > CROWD || marks.crowd) &&
+      !slots &&
+      !marks.size &&
+      !formsOf(marks) &&
+      style.size === undefined
+    )
       return [densityOf(`${id}/density`, marks, paintOf(marks, style), x, y, plot, density, memory)]
     const px = new Float32Array(count)
     const py = new Float32Array(count)

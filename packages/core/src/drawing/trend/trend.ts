@@ -22,6 +22,7 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
   looks: ['fit', 'band'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
+  gathers: 'sample',
   swatch: 'line',
   aside: true,
   labelled: true,

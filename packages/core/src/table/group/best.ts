@@ -4,7 +4,7 @@ import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning } from '../phrase/meaning.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
-import { groupRows } from './group.ts'
+import { type Groups, groupRows } from './group.ts'
 import { measureOf } from './measure.ts'
 import { keepTop } from './top.ts'
 import type { GroupContext } from './window.ts'
@@ -32,13 +32,7 @@ export function bestRows(
     if (!('column' in meaning) || meaning.column === undefined) continue
     const told = topOf(role, meaning, options)
     if (!told) continue
-    if (told.rest && (role === 'x' || role === 'y'))
-      throw new DapploError(
-        'bad-option',
-        'The rest of the rows cannot be gathered at one place without being added up',
-        'rest',
-        'Bind a summary, such as "sum of …", or leave rest out.',
-      )
+    checkRest(role, told)
     const column = table.needColumn(meaning.column, '')
     by.push({ role, meaning, column, at: encodings.push(encode(meaning, column)) - 1 })
   }
@@ -48,8 +42,27 @@ export function bestRows(
   return { kept, rows }
 }
 
+/** Where marks are rows, what `top` leaves out cannot stand at one place. */
+export function checkRest(role: string, told: ReturnType<typeof topOf>): void {
+  if (told?.rest && (role === 'x' || role === 'y'))
+    throw new DapploError(
+      'bad-option',
+      'The rest of the rows cannot be gathered at one place without being added up',
+      'rest',
+      'Bind a summary, such as "sum of …", or leave rest out.',
+    )
+}
+
+/** What categories are judged by: a rank or a share by what it ranks, and by their number where nothing is told. */
+export function judgeOf(measured: Meaning | undefined): Meaning {
+  if (measured?.is !== 'window') return measured ?? { is: 'summary', how: 'count' }
+  return measured.column === undefined
+    ? { is: 'summary', how: 'count' }
+    : { is: 'summary', how: 'sum', column: measured.column }
+}
+
 /** How many categories of a role are kept, as its phrase or the drawing says; undefined for all of them. */
-function topOf(
+export function topOf(
   role: string,
   meaning: Meaning,
   { top }: Kept,
@@ -59,7 +72,7 @@ function topOf(
 }
 
 /** What rows are judged by where nothing sums them up: the total of the number that they stand at. */
-function measureOfRows(table: Table, roles: ReadonlyMap<string, Meaning>): Meaning | undefined {
+export function measureOfRows(table: Table, roles: ReadonlyMap<string, Meaning>): Meaning | undefined {
   for (const role of ['y', 'x', 'size']) {
     const meaning = roles.get(role)
     if (meaning?.is === 'column' && !isMeasure(meaning) && table.column(meaning.column)?.type === 'number')
@@ -91,29 +104,8 @@ export function keepBest(
     if (!told || done.has(at)) continue
     done.add(at)
     const { count, rest } = told
-    const measured = told.by ?? measure ?? { is: 'summary', how: 'count' }
     const groups = groupRows([encodings[at]], table.length, rows)
-    const context: GroupContext = {
-      table,
-      groups,
-      filled: { codes: groups.codes, count: groups.count },
-      encodings: [encodings[at]],
-      encodingOf: () => 0,
-      order: undefined,
-      shareOf: 'whole',
-    }
-    // A rank or a share is judged by what it ranks.
-    const base: Meaning =
-      measured.is === 'window'
-        ? measured.column === undefined
-          ? { is: 'summary', how: 'count' }
-          : { is: 'summary', how: 'sum', column: measured.column }
-        : measured
-    const found = measureOf(base, table, groups, groups.count, context)
-    const values = new Float64Array(encodings[at].size).fill(Number.NaN)
-    groups.codes[0].forEach((code, group) => {
-      if (code >= 0) values[code] = found[group]
-    })
+    const values = judged(table, judgeOf(told.by ?? measure), groups, encodings[at])
     encodings[at] = keepTop(encodings[at], values, count, rest === true ? (options.other ?? rest) : rest)
     const { codes } = encodings[at]
     const stays = (row: number) => codes[row] !== -2
@@ -122,4 +114,23 @@ export function keepBest(
       : Int32Array.from({ length: table.length }, (_, row) => row).filter(stays)
   }
   return rows
+}
+
+/** What each category of an encoding comes to, by its code; NaN where it has no group. */
+export function judged(table: Table, judge: Meaning, groups: Groups, encoded: Encoded): Float64Array {
+  const context: GroupContext = {
+    table,
+    groups,
+    filled: { codes: groups.codes, count: groups.count },
+    encodings: [encoded],
+    encodingOf: () => 0,
+    order: undefined,
+    shareOf: 'whole',
+  }
+  const found = measureOf(judge, table, groups, groups.count, context)
+  const values = new Float64Array(encoded.size).fill(Number.NaN)
+  groups.codes[0].forEach((code, group) => {
+    if (code >= 0) values[code] = found[group]
+  })
+  return values
 }

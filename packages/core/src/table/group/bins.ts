@@ -7,7 +7,7 @@ const MOST = 200
 /** And at least about this many. */
 const LEAST = 5
 /** The quartiles are values of at most about this many rows, evenly spaced: taken by rank, which keeps small pages small. */
-const SAMPLE = 10_000
+export const SAMPLE = 10_000
 
 /**
  * Bin widths that people count in, no finer than the steps in which the values are given and holding as many of them in
@@ -36,8 +36,8 @@ function stepOf(sample: Float64Array): number {
  * so that a far value leaves the others their shape. With values on both sides of both fences it is the width of
  * D. Freedman and P. Diaconis, "On the histogram as a density estimator", 1981. No more than MOST bins in all.
  */
-function widthOf(values: Float64Array, sample: Float64Array, min: number, max: number): number {
-  const number = Math.min(50, Math.max(LEAST, Math.round(2 * Math.cbrt(values.length))))
+function widthOf(rows: number, sample: Float64Array, min: number, max: number): number {
+  const number = Math.min(50, Math.max(LEAST, Math.round(2 * Math.cbrt(rows))))
   if (sample.length === 0) return (max - min) / number
   const [low, high] = [0.25, 0.75].map(share => sample[Math.floor(share * (sample.length - 1))])
   const beyond = 1.5 * (high - low)
@@ -54,7 +54,7 @@ export interface BinsAsked {
 }
 
 /** Where bins lie: their width, and the numbers of the first and the last, counted from zero. */
-interface Layout {
+export interface Layout {
   step: number
   least: number
   most: number
@@ -62,23 +62,28 @@ interface Layout {
   open: number
 }
 
-/** The layout of bins over values; undefined where there are none. */
-function layoutOf(
-  values: Float64Array,
+/** Every so manieth of them, in order. */
+function sampleOf(values: Float64Array): Float64Array {
+  const every = Math.ceil(values.length / SAMPLE)
+  return Float64Array.from({ length: Math.ceil(values.length / every) }, (_, i) => values[i * every])
+    .filter(value => value === value)
+    .sort()
+}
+
+/** The layout of bins over so many rows, of which some values are known, in order; undefined where there are none. */
+export function layoutOver(
+  rows: number,
+  sampled: () => Float64Array,
   { min, max: greatest }: { min: number; max: number },
   { width, number, until }: BinsAsked,
 ): Layout | undefined {
   // What lies beyond is in one bin, and has no say in how wide they are.
   const max = until !== undefined && until > min ? Math.min(until, greatest) : greatest
   if (!(min <= max)) return undefined
-  const every = Math.ceil(values.length / SAMPLE)
-  const sample = Float64Array.from({ length: Math.ceil(values.length / every) }, (_, i) => values[i * every])
-    .filter(value => value === value)
-    .sort()
+  const sample = sampled()
   const given = stepOf(sample)
   const span = max - min || Math.abs(max) || 1
-  const rough =
-    number === undefined && max > min ? widthOf(values, sample, min, max) : span / (number ?? LEAST)
+  const rough = number === undefined && max > min ? widthOf(rows, sample, min, max) : span / (number ?? LEAST)
   const wide = Math.max(width ?? neatWidth(rough, given), span / 1_000_000)
   // Numbers too close to each other to be told apart share a bin.
   const step = wide > Math.max(Math.abs(min), Math.abs(max)) * 1e-12 && wide > 1e-95 ? wide : 1
@@ -92,27 +97,37 @@ function layoutOf(
 
 /** Numbers as intervals of one width, with edges that people count in. */
 export function encodeBins(column: TableColumn, asked: BinsAsked): Encoded {
-  const layoutNow = () => layoutOf(numbersOf(column.cells), column.extent, asked)
+  const layoutNow = () => {
+    const now = numbersOf(column.cells)
+    return layoutOver(now.length, () => sampleOf(now), column.extent, asked)
+  }
   const layout = layoutNow()
   const values = numbersOf(column.cells)
   const codes = new Int32Array(values.length)
+  if (!layout) return { codes: codes.fill(-1), ...binCodes(undefined) }
+  const codeOf = codeIn(layout)
+  for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
+  return {
+    codes,
+    codeOf,
+    // Where the bins lie hangs on all values: what has come may ask for others.
+    still: () => same(layout, layoutNow()),
+    ...binCodes(layout),
+  }
+}
+
+/** What the codes of bins stand for. */
+export function binCodes(layout: Layout | undefined): Pick<Encoded, 'size' | 'cellsOf' | 'endOf'> {
   if (!layout)
     return {
-      codes: codes.fill(-1),
       size: 0,
       cellsOf: picked => ({ type: 'number', values: new Float64Array(picked.length).fill(Number.NaN) }),
     }
   const { step, least, most, open } = layout
-  const codeOf = codeIn(layout)
-  for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
   const digits = Math.max(0, Math.min(100, 2 - Math.floor(Math.log10(step))))
   const edge = (code: number) => Number(((code + least) * step).toFixed(digits))
   return {
-    codes,
     size: most - least + 1 + open,
-    codeOf,
-    // Where the bins lie hangs on all values: what has come may ask for others.
-    still: () => same(layout, layoutNow()),
     cellsOf: picked => ({
       type: 'number',
       values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : edge(code))),

@@ -17,7 +17,7 @@ import { type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
 import { encodeBins } from './bins.ts'
 import type { Encoded } from './encoded.ts'
 
-type DayUnit = 'day' | 'week' | 'month' | 'quarter' | 'year'
+export type DayUnit = 'day' | 'week' | 'month' | 'quarter' | 'year'
 
 /** Buckets beyond this many days apart are looked up one by one rather than by table. */
 const MOST_DAYS = 4_000_000
@@ -61,13 +61,26 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
 }
 
 function encodeCycle(values: Float64Array, cycle: Cycle, zone: Zone): Encoded {
-  const { first, count } = CYCLES[cycle]
+  const { first } = CYCLES[cycle]
   const codeOf = (time: number) => (time !== time ? -1 : cycleOf(time + zone.offsetAt(time), cycle) - first)
   const codes = new Int32Array(values.length)
   for (let i = 0; i < values.length; i++) codes[i] = codeOf(values[i])
-  const words = Array.from({ length: count }, (_, i) => String(first + i))
-  return { codes, size: count, codeOf, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
+  return { codes, codeOf, ...cycleCodes(cycle) }
 }
+
+/** What the codes of values stand for. */
+export type Codes = Pick<Encoded, 'size' | 'cellsOf' | 'endOf'>
+
+/** The places of a cycle, counted from its first. */
+export function cycleCodes(cycle: Cycle): Codes {
+  const { first, count } = CYCLES[cycle]
+  const words = Array.from({ length: count }, (_, i) => String(first + i))
+  return { size: count, cellsOf: picked => ({ type: 'text', codes: picked, words }) }
+}
+
+/** How far the steps of a zone's clock are from those of UTC. */
+export const phaseAt = (zone: Zone, step: number, time: number): number =>
+  ((zone.offsetAt(time) % step) + step) % step
 
 function encodeSteps(column: TableColumn, values: Float64Array, step: number): Encoded {
   const codes = new Int32Array(values.length)
@@ -75,8 +88,7 @@ function encodeSteps(column: TableColumn, values: Float64Array, step: number): E
   let most = Number.NEGATIVE_INFINITY
   const { zone } = column
   // Steps are counted in time that passes, so an hour that the clock shows twice stays two hours.
-  const phase = (time: number) => ((zone.offsetAt(time) % step) + step) % step
-  const phaseOf = (times: Float64Array) => phase(times.find(v => v === v) ?? 0)
+  const phaseOf = (times: Float64Array) => phaseAt(zone, step, times.find(v => v === v) ?? 0)
   const shift = phaseOf(values)
   for (let i = 0; i < values.length; i++) {
     const n = Math.floor((values[i] + shift) / step)
@@ -93,13 +105,29 @@ function encodeSteps(column: TableColumn, values: Float64Array, step: number): E
     const value = values[i]
     codes[i] = value === value ? Math.floor((value + shift) / step) - least : -1
   }
-  const size = most >= least ? most - least + 1 : 0
-  const timeOf = (code: number) => withinDates((code + least) * step - shift)
   return {
     codes,
-    size,
     codeOf: stepCode(step, shift, least),
     still: () => phaseOf(numbersOf(column.cells)) === shift,
+    ...stepCodes(step, shift, least, most),
+  }
+}
+
+/** Steps of one length, counted from `least`. */
+export function stepCodes(step: number, shift: number, least: number, most: number): Codes {
+  const timeOf = (code: number) => withinDates((code + least) * step - shift)
+  return {
+    size: most >= least ? most - least + 1 : 0,
+    cellsOf: picked => timeCells(picked, timeOf),
+    endOf: code => timeOf(code + 1),
+  }
+}
+
+/** Buckets of the calendar, counted from `least`. */
+export function bucketCodes(unit: DayUnit, zone: Zone, least: number, most: number): Codes {
+  const timeOf = (code: number) => withinDates(zone.toUtc(dayOfBucket(code + least, unit) * DAY))
+  return {
+    size: most >= least ? most - least + 1 : 0,
     cellsOf: picked => timeCells(picked, timeOf),
     endOf: code => timeOf(code + 1),
   }
@@ -137,12 +165,7 @@ function encodeDays(values: Float64Array, unit: DayUnit, column: TableColumn): E
     const day = Math.floor((value + zone.offsetAt(value)) / DAY)
     return bucketOf ? bucketOf[day - firstDay] : bucketOfDay(day, unit) - least
   }
-  const rest = {
-    size,
-    codeOf: dayCode(unit, zone, least),
-    cellsOf: (picked: Int32Array) => timeCells(picked, timeOf),
-    endOf: (code: number) => timeOf(code + 1),
-  }
+  const rest = { codeOf: dayCode(unit, zone, least), ...bucketCodes(unit, zone, least, least + size - 1) }
   // Not spread into each other: that would make the codes at once.
   if (column.extent.sorted) return Object.assign(runsOfSorted(values, codeOf, timeOf), rest)
   const codes = new Int32Array(values.length)
@@ -213,7 +236,7 @@ function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
   return { type: 'time', values: Float64Array.from(codes, code => (code < 0 ? Number.NaN : timeOf(code))) }
 }
 
-function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {
+export function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {
   const known = new Map<number, number>()
   const distinct: number[] = []
   const codeOf = (value: number): number => {

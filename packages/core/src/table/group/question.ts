@@ -12,12 +12,29 @@ export interface Question extends Omit<ShapeOptions, 'rows' | 'within'> {
   path?: string
   /** Which of these rows, as others have selected them. */
   test?: RowTest
+  /**
+   * What may stand for rows that are too many to be fetched one by one: the ends and extremes of stretches along x, places
+   * with how many rows lie there, or rows evenly chosen. Tables whose rows are here have no need of it.
+   */
+  gathers?: Gathers
+  /** What is in view of each position, in its units, where a person has zoomed and rows are elsewhere. */
+  view?: { x?: readonly [number, number]; y?: readonly [number, number] }
   /** Only the rows that marks of these questions stand for; with `leader`, those of the mark with the greatest value there. */
   among?: { drawn: readonly Question[]; leader?: string }
 }
 
+export type Gathers = 'stretches' | 'places' | 'sample'
+
 /** The marks asked for: at once, or in time. */
-export type Answer = Shaped | Promise<Shaped>
+export type Answer = Shaped | OnItsWay
+
+/** An answer on its way, that can be let go of. */
+export interface OnItsWay<T = Shaped> extends Promise<T> {
+  /** Somebody waits for it. */
+  hold?(): void
+  /** Somebody who waited for it does not any more; when nobody does, it is given up. */
+  release?(): void
+}
 
 /** Answers the questions about one table. */
 export type Shaper = (table: Table, question: Question) => Answer
@@ -28,6 +45,9 @@ const shapers = new WeakMap<Table, Shaper>()
 export function answeredBy(table: Table, shaper: Shaper): void {
   shapers.set(table, shaper)
 }
+
+/** Whether questions about a table are answered by something else than its own columns. */
+export const answeredElsewhere = (table: Table): boolean => shapers.has(table)
 
 /** Asks a table. Its own columns answer at once. */
 export const ask: Shaper = (table, question) => (shapers.get(table) ?? askColumns)(table, question)
@@ -44,7 +64,11 @@ export function askColumns(table: Table, question: Question): Shaped {
 
 /** The rows that marks stand for; undefined for all of them. */
 function rowsAmong(table: Table, { drawn, leader }: NonNullable<Question['among']>): Int32Array | undefined {
-  if (leader !== undefined) return rowsOfLeader(askColumns(table, drawn[0]), leader)
+  if (leader !== undefined) {
+    const shaped = askColumns(table, drawn[0])
+    const lead = leadingMark(shaped, leader)
+    return Int32Array.from(lead === undefined ? [] : shaped.rowsOf(lead))
+  }
   const kept = new Uint8Array(table.length)
   for (const question of drawn) {
     const { where, path = 'where', test } = question
@@ -65,14 +89,15 @@ function rowsAmong(table: Table, { drawn, leader }: NonNullable<Question['among'
 export const keepsSome = ({ top, roles }: Question): boolean =>
   (top !== undefined && !top.rest) || [...roles.values()].some(({ top, rest }) => top !== undefined && !rest)
 
-function rowsOfLeader(shaped: Shaped, role: string): Int32Array {
+/** The mark with the greatest value in a role; undefined where none has a value. */
+export function leadingMark(shaped: Shaped, role: string): number | undefined {
   const cells = shaped.roles.get(role)?.cells
   let lead = -1
   if (cells && cells.type !== 'text')
     for (let mark = 0; mark < shaped.length; mark++)
       if (!Number.isNaN(cells.values[mark]) && (lead < 0 || cells.values[mark] > cells.values[lead]))
         lead = mark
-  return Int32Array.from(lead < 0 ? [] : shaped.rowsOf(lead))
+  return lead < 0 ? undefined : lead
 }
 
 /** What stands for an answer that is not there: no marks, in the types that they will have. */

@@ -1,3 +1,4 @@
+import type { Finding } from '../../finding/error.ts'
 import { type Cells, firstCells, pickCells, picked } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
@@ -24,6 +25,10 @@ export interface RoleValues {
   ends: Float64Array | undefined
   /** Whether `cells` and `ends` are an extent from one bound value to another. */
   spans?: boolean
+  /** What an engine is asked for these values, where rows are elsewhere. */
+  far?: unknown
+  /** How far values reach of which these are the ones in view. */
+  reach?: readonly [min: number, max: number]
   /** Whether only some of the values were kept, as by `top`: what lies between them is left out, not empty. */
   some?: boolean
 }
@@ -35,6 +40,10 @@ export interface Shaped {
   grouped: boolean
   /** Why there are no marks, where the table has not answered. */
   unanswered?: 'on its way' | 'failed'
+  /** How many rows each mark stands for, where marks are places at which several lie, and how large the places are. */
+  crowd?: { rows: Float64Array; width: number; height: number }
+  /** What a person should know of the answer: what it left out, or gathered. */
+  findings?: readonly Finding[]
   /** Empty buckets that there would be too many of to show. */
   unfilled?: number
   roles: Map<string, RoleValues>
@@ -156,7 +165,24 @@ const wordIn = (cells: Cells) => (at: number) =>
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
   Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
 
-function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
+/** The roles of a drawing by what they do: those that group, and those that sum up. */
+export interface Parts {
+  by: Part[]
+  /** What is grouped by, each once. */
+  grouped: Meaning[]
+  measures: [string, Meaning][]
+  /** The place of a meaning among those. */
+  placeOf(meaning: Meaning): number | undefined
+}
+
+/** Rows in groups, and what their codes stand for. */
+export interface Gathered {
+  groups: Groups
+  encodings: Encoded[]
+}
+
+/** Tells roles that group from those that sum up. */
+export function partsOf(table: Table, roles: ReadonlyMap<string, Meaning>): Parts {
   const by: Part[] = []
   const measures: [string, Meaning][] = []
   const grouped: Meaning[] = []
@@ -175,7 +201,22 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
     plainWords.set(meaningKey(untopped(meaning)), at)
     by.push({ role, meaning, column: columnOf(table, meaning)!, at })
   }
-  const { groups, encodings } = gathered(table, grouped, by, measures[0]?.[1], options)
+  const placeOf = (meaning: Meaning) => words.get(meaningKey(meaning)) ?? plainWords.get(meaningKey(meaning))
+  return { by, grouped, measures, placeOf }
+}
+
+function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
+  const parts = partsOf(table, roles)
+  return shapeGathered(table, parts, options, gathered(table, parts, options))
+}
+
+/** Marks from groups: buckets without rows, measures and what is worked out over groups. */
+export function shapeGathered(
+  table: Table,
+  { by, measures, placeOf }: Parts,
+  options: Pick<ShapeOptions, 'order' | 'shareOf'>,
+  { groups, encodings }: Gathered,
+): Shaped {
   const order = by.find(part => part.role === options.order)
   const filled =
     order?.meaning.is === 'bucket' || order?.meaning.is === 'bins'
@@ -199,7 +240,7 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
     groups,
     filled,
     encodings,
-    encodingOf: (meaning: Meaning) => words.get(meaningKey(meaning)) ?? plainWords.get(meaningKey(meaning)),
+    encodingOf: placeOf,
     order: order?.at,
     shareOf: options.shareOf ?? 'x',
   }
@@ -232,19 +273,13 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
 }
 
 /** All rows, or those that are kept, in groups; groups of all rows follow them from then on. */
-function gathered(
-  table: Table,
-  grouped: readonly Meaning[],
-  by: readonly Part[],
-  measure: Meaning | undefined,
-  options: ShapeOptions,
-): { groups: Groups; encodings: Encoded[] } {
+function gathered(table: Table, { by, grouped, measures }: Parts, options: ShapeOptions): Gathered {
   const some =
     options.rows !== undefined ||
     by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
   const live = some ? undefined : options.follow?.groups(table, grouped, options.within)
   if (live) return { groups: live.now(), encodings: live.encodings }
   const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
-  const rows = keepBest(table, by, measure, encodings, listed(options))
+  const rows = keepBest(table, by, measures[0]?.[1], encodings, listed(options))
   return { groups: groupRows(encodings, table.length, rows), encodings }
 }

@@ -5,6 +5,7 @@ import type { Value } from '../cells/options.ts'
 import type { Zone } from '../cells/zone.ts'
 import type { RowTest } from '../live/selection.ts'
 import type { Table } from '../live/table.ts'
+import type { Meaning } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
 import { readIso } from '../read/date-text.ts'
 import { encode } from './encode.ts'
@@ -26,19 +27,7 @@ export function rowsWhere(
   const tests = entries.map(([phrase, condition]) => {
     const place = `${path}.${phrase}`
     const meaning = readPhrase(phrase, table, place)
-    if (
-      meaning.is === 'summary' ||
-      meaning.is === 'window' ||
-      meaning.is === 'ratio' ||
-      meaning.is === 'value'
-    ) {
-      throw new DapploError(
-        'unknown-phrase',
-        `"${phrase}" sums rows up, so it cannot choose among them`,
-        place,
-        'Filter by a column or by a bucket such as "month of departed".',
-      )
-    }
+    if (!choosesRows(meaning)) throw sumsUp(phrase, place)
     const column = table.needColumn(meaning.column, place)
     const encoded = meaning.is === 'column' ? undefined : encode(meaning, column)
     const cells = encoded ? encoded.cellsOf(encoded.codes) : column.cells
@@ -48,6 +37,20 @@ export function rowsWhere(
   for (let row = 0; row < table.length; row++) if (tests.every(test => test(row))) rows.push(row)
   return Int32Array.from(rows)
 }
+
+/** A meaning that each row has by itself. */
+export const choosesRows = (
+  meaning: Meaning,
+): meaning is Meaning & { is: 'column' | 'bucket' | 'cycle' | 'bins' } =>
+  meaning.is === 'column' || meaning.is === 'bucket' || meaning.is === 'cycle' || meaning.is === 'bins'
+
+export const sumsUp = (phrase: string, path: string): DapploError =>
+  new DapploError(
+    'unknown-phrase',
+    `"${phrase}" sums rows up, so it cannot choose among them`,
+    path,
+    'Filter by a column or by a bucket such as "month of departed".',
+  )
 
 /** Conditions that can be asked of single rows, as they change. */
 export interface Within {
@@ -96,7 +99,8 @@ export function rowsPassing(
   return out.slice(0, count)
 }
 
-function testOf(
+/** The test of a condition on cells. */
+export function testOf(
   cells: Cells,
   condition: Conditions[string],
   zone: Zone,

@@ -1,8 +1,8 @@
 import { computed, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
+import type { RowMask, RowTest } from './row-test.ts'
 import type { Table } from './table.ts'
 
-/** Which rows of a table are meant: 1 for those that are, by row. */
-export type RowMask = Uint8Array
+export type { RowMask, RowTest } from './row-test.ts'
 
 /** The table from which others were derived. Selections belong to it, so that charts on any of them understand each other. */
 export function rootOf(table: Table): Table {
@@ -37,6 +37,13 @@ export class Selections {
     if (serials?.length) next.set(owner, serials)
     else next.delete(owner)
     this.all.value = next
+  }
+
+  /** What each chart but this one has selected. */
+  listsOfOthers(owner: object): ReadonlySignal<readonly ArrayLike<number>[]> {
+    return computed(() =>
+      [...this.all.value].filter(([other]) => other !== owner).map(([, serials]) => serials),
+    )
   }
 
   /** The rows that every chart but this one has selected; undefined where none has. */
@@ -74,6 +81,9 @@ const NOBODY = {}
  * their selections; none where nothing is selected. In time, since rows may be far.
  */
 export async function selectedRows<R>(table: Table<R>): Promise<R[]> {
+  const lists = selectionsOf(rootOf(table)).listsOfOthers(NOBODY).peek()
+  const far = lists.length > 0 ? table.selectedElsewhere?.(lists) : undefined
+  if (far) return far
   const mask = selectionsOf(rootOf(table)).byOthers(NOBODY).peek()
   if (!mask) return []
   const test = rowTest(table, mask)
@@ -89,7 +99,7 @@ export function maskOf(table: Table, serials: ArrayLike<number>): RowMask {
   const version = table.version.value
   const known = masks.get(serials)
   if (known?.table === table && known.version === version) return known.mask
-  const mask = new Uint8Array(table.length)
+  const mask = new Uint8Array(table.places)
   if (table.serialsAreRows) {
     for (let i = 0; i < serials.length; i++) if (serials[i] < mask.length) mask[serials[i]] = 1
   } else {
@@ -117,9 +127,6 @@ function rowsOfMask(mask: RowMask): Int32Array {
   }
   return rows
 }
-
-/** Tells rows apart; `rows` lists those that pass, and `mask` has a 1 for each, where they are known already. */
-export type RowTest = ((row: number) => boolean) & { rows?: () => Int32Array; mask?: RowMask }
 
 /** Whether a row of a table, root or derived, is meant by a mask over its root. */
 export function rowTest(table: Table, mask: RowMask): RowTest {

@@ -4,6 +4,7 @@ import { suggest } from '../../finding/nearest.ts'
 import { type Cells, copyCell, pickCells } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import type { Value } from '../cells/options.ts'
+import type { Zone } from '../cells/zone.ts'
 import type { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { type Beginning, beginAtOnce, titleOf } from './beginning.ts'
@@ -13,7 +14,15 @@ import { KeyIndex } from './key-index.ts'
 import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
 import type { Counter, RawColumns, TableOptions } from './model.ts'
 import { recognisedByTexts } from './recognise.ts'
+import type { RowTest } from './row-test.ts'
 import { Serials } from './serials.ts'
+
+/** Values of marks, and what they mean. */
+export interface MarkValues {
+  meaning: unknown
+  cells: Cells
+  zone: Zone
+}
 
 /** Typed columns with stable row keys. Charts on a table follow it as it changes. */
 export class Table<R = any> {
@@ -55,6 +64,35 @@ export class Table<R = any> {
   get length(): number {
     return this.rowCount
   }
+
+  /** How many places its rows and marks can have: as many as rows, where they are here. */
+  get places(): number {
+    return this.rowCount
+  }
+
+  /** What tells rows that are selected, where rows are elsewhere; undefined where they are here. */
+  selectionTest(_serials: ArrayLike<number>): RowTest | undefined {
+    return undefined
+  }
+
+  /** What tells the rows that are in all of these selections, where rows are elsewhere; undefined where nothing is selected. */
+  meetingAll?(lists: readonly ArrayLike<number>[]): RowTest | undefined
+
+  /** What tells the marks whose values meet conditions, where rows are elsewhere. `path`: where the conditions stand. */
+  marksMeeting?(
+    values: readonly (MarkValues | undefined)[],
+    conditions: object,
+    path: string,
+  ): (mark: number) => boolean
+
+  /** The rows that are in all of these selections, where rows are elsewhere. */
+  selectedElsewhere?(lists: readonly ArrayLike<number>[]): Promise<R[]>
+
+  /** Asks anew for all that charts show, where rows are elsewhere. */
+  refresh?(): Promise<void>
+
+  /** A row that stands for all rows that meet a test, where rows are elsewhere. */
+  rowStandingFor?(test: unknown): number
 
   get names(): string[] {
     return [...this.byName.keys()]
@@ -98,6 +136,11 @@ export class Table<R = any> {
     return Array.from(indexes ?? { length: this.rowCount }, (index, i) =>
       this.row(indexes ? (index as number) : i),
     )
+  }
+
+  /** The same in time, also where rows are elsewhere and what is pointed at or selected stands for some of them. */
+  async rowsInTime(indexes: ArrayLike<number>): Promise<R[]> {
+    return this.rows(indexes)
   }
 
   /** Numbers that identify rows for as long as the table lives, by row. */

@@ -12,7 +12,20 @@ import {
   shareOfPercentile,
   type WindowHow,
 } from './meaning.ts'
-import { phraseMeant } from './trade-words.ts'
+
+/** Finds the phrase that words of the trade mean; undefined where they mean none. */
+export type PhraseMeant = (
+  text: string,
+  columns: readonly string[],
+  openings: Iterable<string>,
+) => string | undefined
+
+let phraseMeant: PhraseMeant = () => undefined
+
+/** Has words of the trade, such as `average of`, answered with the phrase to write: pages that check nothing go without. */
+export function answerTradeWords(find: PhraseMeant): void {
+  phraseMeant = find
+}
 
 const UNITS: readonly BucketUnit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
 const CYCLES: readonly Cycle[] = ['hour of day', 'weekday', 'day of month', 'day of year', 'month of year']

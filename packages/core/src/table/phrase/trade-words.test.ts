@@ -1,7 +1,10 @@
 import { describe, expect, test } from 'vitest'
 import { chart, DapploError, type Description } from '../../index.ts'
 import { table } from '../open/read.ts'
-import { readPhrase } from './phrase.ts'
+import { answerTradeWords, readPhrase } from './phrase.ts'
+import { phraseMeant } from './trade-words.ts'
+
+answerTradeWords(phraseMeant)
 
 const sailings = table([
   { departed: '2024-03-01T08:00', passengers: 3, route: 'Tern Point', 'fuel litres': 4, 'cost (EUR)': 7 },

@@ -119,7 +119,7 @@ function lookAtColumn(table: Table, column: TableColumn): ColumnLook {
   }
 }
 
-function addMissing(odd: string[], missing: number, rows: number): void {
+export function addMissing(odd: string[], missing: number, rows: number): void {
   if (rows > 0 && missing / rows > 0.2)
     odd.push(`${Math.round((missing / rows) * 100)} % of the cells are missing`)
 }

@@ -27,6 +27,14 @@ interface Reshaped {
  * source stays as it is; when it changes, the derived table follows. `sourceRows` tells the rows behind a row.
  */
 export function reshape(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
+  // A table that can be asked anew has its rows elsewhere.
+  if (source.refresh)
+    throw new DapploError(
+      'rows-elsewhere',
+      `The rows of ${source.title} are in an engine, so they cannot be shaped here`,
+      'shape',
+      'Shape them there, by a view or a query, and name that.',
+    )
   const once = () => reshapeOnce(source, steps, name)
   const { table, rowsOf } = once()
   follow(table, source, once)
