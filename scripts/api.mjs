@@ -8,13 +8,18 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 const ENTRIES = [
   ['dapplo', 'packages/browser/dist/index.d.ts'],
   ['dapplo/small', 'packages/browser/dist/small.d.ts'],
+  ['dapplo/far', 'packages/browser/dist/far/index.d.ts'],
   ['@dapplo/core', 'packages/core/dist/index.d.ts'],
+  ['@dapplo/core/far', 'packages/core/dist/far.d.ts'],
   ['@dapplo/node', 'packages/node/dist/index.d.ts'],
+  ['@dapplo/engines', 'packages/engines/dist/index.d.ts'],
+  ['@dapplo/engines/page', 'packages/engines/dist/page/duckdb-in-page.d.ts'],
   ['@dapplo/react', 'packages/react/dist/index.d.ts'],
 ]
 const PACKAGES = {
   '@dapplo/core': 'packages/core/dist/index.d.ts',
   '@dapplo/core/small': 'packages/core/dist/small.d.ts',
+  '@dapplo/core/far': 'packages/core/dist/far.d.ts',
   dapplo: 'packages/browser/dist/index.d.ts',
 }
 

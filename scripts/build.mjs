@@ -26,6 +26,7 @@ execFileSync(
     'packages/core',
     'packages/browser',
     'packages/node',
+    'packages/engines',
     'packages/cli',
     'packages/react',
   ],
@@ -37,7 +38,7 @@ const bundle = async (from, to, format) => {
     input: fromRoot(`packages/browser/dist/element/${from}`),
     platform: 'browser',
   })
-  await made.write({ file: fromRoot(to), format, minify: true })
+  await made.write({ file: fromRoot(to), format, minify: true, codeSplitting: false })
 }
 await bundle('page.js', 'packages/node/dist/page.js', 'es')
 // The element for pages without a bundler: as a script of old, and as a module.
@@ -53,7 +54,7 @@ copyFileSync(
 const command = await rolldown({
   input: fromRoot('packages/cli/dist/main.js'),
   platform: 'node',
-  external: [/^@napi-rs\//, 'nodemailer', 'upng-js'],
+  external: [/^@napi-rs\//, /^@duckdb\//, 'nodemailer', 'pg', 'upng-js'],
   // The package for arguments can start commands that are programs of their own. Ours are none, and what it would take to
   // start them is slow to load.
   plugins: [

@@ -4,13 +4,14 @@ import { dirname, join, relative, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
-/** core ← browser ← react, core ← node ← cli; nothing else. */
+/** core ← browser ← react, core ← node ← cli, core ← engines ← cli; nothing else. */
 const ALLOWED = {
   core: [],
   browser: ['core'],
   react: ['core', 'browser'],
   node: ['core'],
-  cli: ['core', 'node'],
+  engines: ['core'],
+  cli: ['core', 'node', 'engines'],
 }
 /**
  * The pipeline, first to last: a folder of core imports from folders before it, types included, and from none after it.
@@ -26,6 +27,7 @@ const PIPELINE = [
   'table/phrase',
   'table/group',
   'table/reshape',
+  'table/far',
   'scale',
   'theme',
   'scene',
@@ -69,7 +71,7 @@ for (const name of Object.keys(ALLOWED)) {
     for (const [, , from, bare] of imports) {
       const target = from ?? bare
       const where = relative(root, file)
-      const own = target.match(/^(?:@dapplo\/(core|node|cli)|(dapplo))(?:\/|$)/)
+      const own = target.match(/^(?:@dapplo\/(core|node|engines|cli)|(dapplo))(?:\/|$)/)
       if (own) {
         const other = own[1] ?? 'browser'
         if (!ALLOWED[name].includes(other))

@@ -114,11 +114,23 @@ writeFileSync(join(folder, 'svg.html'), `<style>body{margin:0}</style><img src="
 await shoot('passengers-svg', pathToFileURL(join(folder, 'svg.html')).href)
 await shoot('page-tooltip', url, { act: page => page.mouse.move(700, 400) })
 await shoot('axes', `${url}axes.html`, { width: 1240, height: 860 })
-await shoot('axes-night', `${url}axes.html?theme=night`, {
-  width: 1240,
-  height: 1000,
-  act: page => page.mouse.wheel(0, 1050),
+const { serveFar } = await import('../examples/far/serve.mjs')
+const far = await serveFar({ rows: 1_000_000, port: 0 })
+await shoot('far', far.url, {
+  width: 1260,
+  height: 800,
+  act: async page => {
+    const idle = () =>
+      page.waitForFunction(() => window.charts?.length === 4 && !document.querySelector('[aria-busy]'))
+    await idle()
+    const { x, y } = await page.locator('#routes').boundingBox()
+    await page.mouse.click(x + 200, y + 155)
+    await page.waitForFunction(() => window.charts[1].state.selected !== undefined)
+    await idle()
+    await page.mouse.move(2, 2)
+  },
 })
+await far.close()
 for (const [kind, more] of [
   ['bar', ''],
   ['reference', ''],

@@ -1,7 +1,7 @@
 // Makes a fresh machine ready: packages from the lock file, and, for tests, the browser and tools they need.
 // Usage: node scripts/setup.mjs [--browser]
 import { spawnSync } from 'node:child_process'
-import { existsSync, readFileSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
@@ -44,8 +44,14 @@ function same() {
 }
 
 if (process.argv.includes('--browser')) {
-  // Films are tested with a stand-in as well, so ffmpeg is welcome but not needed.
-  const missing = [!findChromium() && 'chromium', !hasFfmpeg() && 'ffmpeg'].filter(Boolean)
+  // Films are tested with a stand-in as well, and engines with the one that is a package, so what else there is is welcome but
+  // not needed.
+  const missing = [
+    !findChromium() && 'chromium',
+    !hasFfmpeg() && 'ffmpeg',
+    !hasPostgres() && 'postgresql',
+    !hasClickhouse() && 'clickhouse-server',
+  ].filter(Boolean)
   const may = process.platform === 'linux' && process.getuid?.() === 0 && existsSync('/usr/bin/apt-get')
   if (missing.length > 0 && may) {
     console.log(`Installing ${missing.join(' and ')} for the tests…`)
@@ -54,12 +60,20 @@ if (process.argv.includes('--browser')) {
     for (const name of missing)
       spawnSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', name], {
         stdio: ['ignore', 'ignore', 'inherit'],
+        // Servers that are installed are started by the tests, in folders of their own.
+        env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive', RUNLEVEL: '1' },
       })
   }
   if (!hasFfmpeg())
     console.log(
       'ffmpeg is not here, so the tests of WebM and MP4 films are left out (on Debian: apt-get install ffmpeg).',
     )
+  for (const [there, name, word] of [
+    [hasPostgres(), 'postgresql', 'PostgreSQL'],
+    [hasClickhouse(), 'clickhouse-server', 'ClickHouse'],
+  ])
+    if (!there)
+      console.log(`${word} is not here, so its tests are left out (on Debian: apt-get install ${name}).`)
   if (!findChromium())
     stop(
       'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',
@@ -69,6 +83,20 @@ if (process.argv.includes('--browser')) {
 /** Whether the program that makes WebM and MP4 films is there. */
 function hasFfmpeg() {
   return spawnSync('ffmpeg', ['-version']).status === 0
+}
+
+/** Whether a PostgreSQL server can be started. */
+function hasPostgres() {
+  const versions = '/usr/lib/postgresql'
+  return (
+    existsSync(versions) &&
+    readdirSync(versions).some(version => existsSync(`${versions}/${version}/bin/initdb`))
+  )
+}
+
+/** Whether a ClickHouse server can be started. */
+function hasClickhouse() {
+  return ['/usr/sbin/clickhouse-server', '/usr/bin/clickhouse-server'].some(path => existsSync(path))
 }
 
 /** The browser that tests drive. */

@@ -1,0 +1,42 @@
+import Papa from 'papaparse'
+import { needPart } from '../need-part.ts'
+
+/** The rows of a Parquet file, ready to be read in: as CSV, with the types of its columns. */
+export interface ParquetRows {
+  csv: string
+  types: Record<string, 'TIMESTAMP' | 'DOUBLE' | 'BOOLEAN' | 'VARCHAR'>
+}
+
+/**
+ * Reads a Parquet file by a program of plain JavaScript: the engine of a page would fetch its own reader from elsewhere.
+ * Needs the packages `hyparquet` and `hyparquet-compressors`.
+ */
+export async function readParquet(bytes: Uint8Array): Promise<ParquetRows> {
+  const part = <T>(name: string, load: () => Promise<T>) => needPart('Parquet in a page', name, load)
+  const { parquetReadObjects, parquetMetadata } = await part('hyparquet', () => import('hyparquet'))
+  const { compressors } = await part('hyparquet-compressors', () => import('hyparquet-compressors'))
+  const file = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer
+  const names = parquetMetadata(file).schema.flatMap(({ name, num_children }) => (num_children ? [] : [name]))
+  const rows = await parquetReadObjects({ file, compressors })
+  const types: ParquetRows['types'] = {}
+  for (const name of names) types[name] = typeOf(rows.find(row => row[name] != null)?.[name])
+  const csv = Papa.unparse(
+    rows.map(row => names.map(name => cell(row[name]))),
+    // An empty text is quoted, and what is missing is not.
+    { quotes: value => typeof value === 'string' },
+  )
+  return { csv, types }
+}
+
+function typeOf(value: unknown): ParquetRows['types'][string] {
+  if (value instanceof Date) return 'TIMESTAMP'
+  if (typeof value === 'number' || typeof value === 'bigint') return 'DOUBLE'
+  return typeof value === 'boolean' ? 'BOOLEAN' : 'VARCHAR'
+}
+
+const cell = (value: unknown): unknown =>
+  value instanceof Date
+    ? value.toISOString().replace('Z', '')
+    : typeof value === 'bigint'
+      ? Number(value)
+      : value

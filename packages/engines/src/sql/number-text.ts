@@ -1,0 +1,8 @@
+/** A number as SQL reads it, with nothing else in it. */
+export function numberText(value: number): string {
+  if (typeof value !== 'number' || !Number.isFinite(value)) throw new Error('a number must be finite')
+  if (Object.is(value, -0)) return '0'
+  // Whole numbers without an exponent, or they would be taken for fractions.
+  const text = Number.isInteger(value) && Math.abs(value) < 1e18 ? BigInt(value).toString() : String(value)
+  return value < 0 ? `(${text})` : text
+}
