@@ -6,6 +6,17 @@ import { menu } from './menu/part.ts'
 import { playback } from './play/playback.ts'
 import { saving } from './save/saving.ts'
 import { tableView } from './tables/table-view.ts'
+import { renewing } from './waiting/renewing.ts'
 
 /** Everything that a chart on a page can do, in the order in which it is put there. */
-export const allParts = [controls, playback, motion, exploring, tableView, saving, keyboard, menu] as const
+export const allParts = [
+  controls,
+  playback,
+  motion,
+  exploring,
+  tableView,
+  saving,
+  keyboard,
+  menu,
+  renewing,
+] as const

@@ -81,6 +81,9 @@ export function withChartFlags(command: Command): Command {
       'read a column as number, time or text, its dates with the "day first" or "month first", or its numbers with a "decimal point" or "decimal comma"',
     )
     .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
+    .option('--table <name>', 'of a database: the table that is meant')
+    .option('--query <sql>', 'of a database: the question whose answer is the table')
+    .option('--in-order <column>', 'of a database: the column that puts rows in order')
 }
 
 /** Flags for the frame. */

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { answeredElsewhere, tablesOf } from '@dapplo/core/internal'
 import { type Followed, hasManyRecords, readInHouse } from '@dapplo/core/internal-files'
 import {
   builtinKinds,
@@ -17,8 +18,10 @@ import {
   readHouse,
   readText,
   Spread,
+  type State,
   type Table,
 } from '@dapplo/node'
+import { type FarFlags, isDatabase, isFarFile } from './far-input.ts'
 
 /** What `dapplo` was given to work on. */
 export interface Opened {
@@ -31,15 +34,31 @@ export interface Opened {
 }
 
 /** Reads a data file, a description, or standard input for `-`; a description is JSON that has tables. */
-export function openInput(path: string, options: OpenOptions): Opened {
+export async function openInput(path: string, options: OpenOptions & FarFlags): Promise<Opened> {
+  const { table: named, query, order, ...reading } = options
+  if (path !== '-' && (isDatabase(path) || isFarFile(path))) {
+    const { openFar } = await import('./engines.ts')
+    const house = houseBeside(path)
+    const table = await openFar(path, { table: named, query, order }, { ...reading, ...timeZoneOf(house) })
+    return { chart: undefined, tables: { [table.name]: table }, table, house, feeds: [] }
+  }
+  if (named !== undefined || query !== undefined)
+    throw new DapploError(
+      'bad-flag',
+      'Only a database has tables to choose from',
+      named === undefined ? '--query' : '--table',
+      'Leave it out, or give the address of a database, as in postgres://reader@localhost/line.',
+    )
   const text = path === '-' ? readStandardInput() : undefined
   if (path.endsWith('.chart.json') || (text !== undefined && looksLikeChart(text))) {
+    const file = text ?? readFileText(path)
     const opened = readChartFile(
-      text ?? readFileText(path),
+      file,
       builtinKinds,
       url => readFileText(fileBeside(folderOf(path), url)),
       path === '-' ? 'standard input' : basename(path),
       houseBeside(path),
+      mayBeFar(file) ? await (await import('./engines.ts')).farTablesOf(file, folderOf(path)) : undefined,
     )
     return {
       house: opened.house,
@@ -51,13 +70,25 @@ export function openInput(path: string, options: OpenOptions): Opened {
   }
   const house = houseBeside(path)
   const read = (columns: Record<string, Column> | undefined) => {
-    const told = { timeZone: house?.timeZone, ...options, columns }
+    const told = { timeZone: house?.timeZone, ...reading, columns }
     return text === undefined
       ? openTable(path, told)
       : readText(text, formatOfText(text), { ...told, name: 'input', source: 'standard input' })
   }
-  const table = readInHouse(read, options.columns as Record<string, Column> | undefined, house)
+  const table = readInHouse(read, reading.columns as Record<string, Column> | undefined, house)
   return { chart: undefined, tables: { [table.name]: table }, table, house, feeds: [] }
+}
+
+const timeZoneOf = (house: House | undefined) =>
+  house?.timeZone === undefined ? {} : { timeZone: house.timeZone }
+
+/** Whether a file may name tables whose rows stay elsewhere: what asks for them is loaded only then. */
+export const mayBeFar = (text: string): boolean => /"engine"\s*:|\.parquet"|\*/.test(text)
+
+/** Waits until what a chart shows is here, where it comes from elsewhere. */
+export async function arrived(chart: Chart | Spread, state: State = {}): Promise<void> {
+  const far = tablesOf(chart).some(answeredElsewhere)
+  if (far) await (await import('@dapplo/engines')).ready(chart, { state, within: 120_000 })
 }
 
 /** The house style that lies beside an input, as `dapplo.house.json`. */
@@ -243,6 +274,13 @@ const READ_AS: Readonly<Record<string, Column>> = {
   'decimal point': { numbers: 'decimal point' },
   'decimal comma': { numbers: 'decimal comma' },
 }
+
+/** What flags say of the rows of a database. */
+export const farFlags = (flags: { table?: string; query?: string; inOrder?: string }): FarFlags => ({
+  table: flags.table,
+  query: flags.query,
+  order: flags.inOrder,
+})
 
 /** `--type year=text` as column options. */
 export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {

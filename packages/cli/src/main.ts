@@ -3,6 +3,7 @@ import { DapploError } from '@dapplo/core'
 import { writeEnglishQuickly } from '@dapplo/core/english'
 import { plainText } from '@dapplo/core/internal'
 import { Command, CommanderError } from 'commander'
+import { end } from './at-end.ts'
 import { tell } from './say.ts'
 
 /** Each command is loaded when it is asked for: most charts take less time to draw than all commands to load. */
@@ -49,4 +50,6 @@ try {
     tell(`This is a fault of dapplo itself: ${error instanceof Error ? error.stack : String(error)}`)
     process.exitCode = 70
   }
+} finally {
+  await end()
 }

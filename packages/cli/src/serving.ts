@@ -1,7 +1,7 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http'
 import { isIP } from 'node:net'
 import { basename, dirname, resolve } from 'node:path'
-import { escapeXml } from '@dapplo/core/internal'
+import { answeredElsewhere, escapeXml } from '@dapplo/core/internal'
 import type { OpenedFile } from '@dapplo/core/internal-files'
 import {
   builtinKinds,
@@ -17,6 +17,7 @@ import {
   toSvg,
 } from '@dapplo/node'
 import pLimit from 'p-limit'
+import { arrived, mayBeFar } from './input.ts'
 import { filesOf, onChange } from './watch.ts'
 
 /** Tells the page that the description or its data have changed; a page that cannot be reached comes back by itself. */
@@ -61,22 +62,26 @@ export async function serveChart(
         `This server is asked for by ${host} or localhost, and by no other name.\n`,
         403,
       )
+    if (address.pathname === '/far' && request.method === 'POST') return askFar(request, response)
     if (request.method !== 'GET' && request.method !== 'HEAD')
       return void send('text/plain', 'Only GET is answered.\n', 405)
     const own = { ...frame, ...frameOfQuery(address.searchParams, frame) }
     switch (address.pathname) {
       case '/':
-        return void pageOf(input, own, send, true)
+        return pageOf(input, own, send, true)
       case '/embed':
-        return void pageOf(input, own, send, false)
+        return pageOf(input, own, send, false)
       case '/chart.svg':
-        return void send('image/svg+xml', toSvg(...drawn(openConfined(input), own)), 200, {
+        return void send('image/svg+xml', toSvg(...(await drawn(await openConfined(input), own))), 200, {
           'content-security-policy': NO_SCRIPTS,
         })
       case '/chart.png':
-        return void send('image/png', await inTurn(() => toPng(...drawn(openConfined(input), own))))
+        return void send(
+          'image/png',
+          await inTurn(async () => toPng(...(await drawn(await openConfined(input), own)))),
+        )
       case '/oembed':
-        return void oEmbed(address, request, send)
+        return oEmbed(address, request, send)
       case '/changes':
         response.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store' })
         response.write('retry: 1000\n\n')
@@ -88,14 +93,14 @@ export async function serveChart(
     }
   }
 
-  function oEmbed(address: URL, request: IncomingMessage, send: Send): void {
+  async function oEmbed(address: URL, request: IncomingMessage, send: Send): Promise<void> {
     const format = address.searchParams.get('format') ?? 'json'
     if (format !== 'json') return void send('text/plain', 'Only format=json is known.\n', 501)
     const asked = address.searchParams.get('url')
     const self = `http://${request.headers.host ?? 'localhost'}`
     if (asked === null || !URL.canParse(asked) || new URL(asked).host !== new URL(self).host)
       return void send('text/plain', 'The parameter url must be the address of this chart.\n', 404)
-    const { chart } = openConfined(input)
+    const { chart } = await openConfined(input)
     const most = (name: string, usual: number) =>
       Math.min(usual, Math.max(100, Number(address.searchParams.get(name)) || usual))
     const width = most('maxwidth', frame.width ?? 960)
@@ -148,19 +153,26 @@ export async function serveChart(
   }
 }
 
-const drawn = ({ chart, house }: OpenedFile, frame: PictureFrame) => [chart, { ...frame, house }] as const
+/** A chart and its frame, once what it shows is here. */
+async function drawn({ chart, house }: OpenedFile, frame: PictureFrame) {
+  await arrived(chart)
+  return [chart, { ...frame, house }] as const
+}
 
 type Send = (type: string, content: string | Uint8Array, status?: number, more?: object) => void
 
 /** The page of the chart, or, when something is amiss, a page that says so; both reload when files change. */
-function pageOf(input: string, frame: PictureFrame, send: Send, reloads: boolean): void {
+async function pageOf(input: string, frame: PictureFrame, send: Send, reloads: boolean): Promise<void> {
   const script = reloads ? RELOAD : undefined
   try {
-    const { chart, tables, house } = openConfined(input)
+    const { chart, tables, house } = await openConfined(input)
+    await arrived(chart)
+    const far = Object.values(tables).some(answeredElsewhere)
     const page = embedPage(chart, {
       frame: { ...frame, house },
       tables,
       script,
+      endpoint: far ? 'far' : undefined,
       discover: reloads ? basename(input) : undefined,
     })
     send('text/html; charset=utf-8', page)
@@ -180,13 +192,23 @@ ${reloads ? `<script>${RELOAD}</script>` : ''}</body></html>
 }
 
 /** Opens a description whose data must lie in its own folder, whatever paths and links say. */
-export function openConfined(input: string): OpenedFile {
+export async function openConfined(input: string): Promise<OpenedFile> {
   const folder = dirname(resolve(input))
+  const text = readFileText(input)
   const inside = (url: string) => {
     const asked = fileBeside(folder, url)
     return readFileText(confinedFile(folder, asked, 'tables') ?? asked)
   }
-  return readChartFile(readFileText(input), builtinKinds, inside, basename(input))
+  const tableOf = mayBeFar(text)
+    ? await (await import('./served-tables.ts')).servedTables(text, folder)
+    : undefined
+  return readChartFile(text, builtinKinds, inside, basename(input), undefined, tableOf)
+}
+
+/** Answers the questions of pages about rows that stay in a database. */
+async function askFar(request: IncomingMessage, response: ServerResponse): Promise<void> {
+  const { answerFar } = await import('./served-tables.ts')
+  await answerFar(request, response)
 }
 
 /** Device pixels of a picture that anybody may ask for, and how many such pictures are drawn at once. */

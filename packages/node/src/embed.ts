@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import { readFileSync } from 'node:fs'
 import { type Chart, DapploError, type Spread, type Table } from '@dapplo/core'
-import { escapeXml } from '@dapplo/core/internal'
+import type { FarTable } from '@dapplo/core/far'
+import { answeredElsewhere, escapeXml } from '@dapplo/core/internal'
 import type { Followed } from '@dapplo/core/internal-files'
 import { interFaces } from './fonts.ts'
 import { partOf } from './parts.ts'
@@ -14,6 +15,8 @@ export interface EmbedOptions {
   tables: Record<string, Table>
   /** What tables ask to follow; a page that asks the network for nothing shows their rows only. */
   feeds?: readonly Followed[]
+  /** Where a page asks about rows that stay in a database, on the server that it came from; without it, it shows what was answered. */
+  endpoint?: string
   /** A further script of the page's own, which may talk to the server it came from. */
   script?: string
   /** The title under which the page's oEmbed address is told; undefined for none. */
@@ -28,7 +31,7 @@ export interface EmbedOptions {
  */
 export function embedPage(
   chart: Chart | Spread,
-  { frame = {}, tables, lang, script: more, discover }: EmbedOptions,
+  { frame = {}, tables, lang, script: more, discover, endpoint }: EmbedOptions,
 ): string {
   const size = { width: frame.width ?? 960, height: frame.height ?? 600 }
   // As the page will show it first: a chart that is played begins at its first period.
@@ -40,9 +43,9 @@ export function embedPage(
     .map(scriptHash)
     .join(
       ' ',
-    )}; style-src ${scriptHash(style)};${more === undefined ? '' : " connect-src 'self';"} font-src data:; img-src data:`
+    )}; style-src ${scriptHash(style)};${more === undefined && endpoint === undefined ? '' : " connect-src 'self';"} font-src data:; img-src data:`
   const data = JSON.stringify({
-    file: fileOf(chart, tables),
+    file: fileOf(chart, tables, [], endpoint),
     theme: frame.theme ?? 'day',
     locale: frame.locale,
     house: frame.house,
@@ -71,8 +74,13 @@ ${svg}
 }
 
 /** A chart file of a chart: its description, with the data that it draws. */
-const fileOf = (chart: Chart | Spread, tables: Record<string, Table>, feeds: readonly Followed[] = []) => ({
-  tables: sources(chart, tables, feeds),
+const fileOf = (
+  chart: Chart | Spread,
+  tables: Record<string, Table>,
+  feeds: readonly Followed[] = [],
+  endpoint?: string,
+) => ({
+  tables: sources(chart, tables, feeds, endpoint),
   ...(chart.toJSON() as object),
 })
 
@@ -137,9 +145,14 @@ function sources(
   chart: Chart | Spread,
   tables: Record<string, Table>,
   feeds: readonly Followed[],
+  endpoint: string | undefined,
 ): Record<string, unknown> {
   const out: Record<string, unknown> = {}
   for (const [name, table] of Object.entries(tables)) {
+    if (answeredElsewhere(table)) {
+      out[name] = farSource(chart, table as FarTable, endpoint)
+      continue
+    }
     const { table: _, ...followed }: Partial<Followed> =
       feeds.find(followed => followed.table === table) ?? {}
     // Rows that age go by a column that nothing may draw.
@@ -157,6 +170,15 @@ function sources(
     out[name] = { rows, key, rowsAre: table.rowsAre, columns, ...followed }
   }
   return out
+}
+
+/** What was asked of a table whose rows stay elsewhere; with an endpoint the page asks for more there. */
+function farSource(chart: Chart | Spread, table: FarTable, endpoint: string | undefined): unknown {
+  const columns = Object.fromEntries(
+    columnsUsed(chart, table).map(name => [name, table.column(name)!.options]),
+  )
+  const key = table.key.length > 0 ? table.key : undefined
+  return { frozen: table.frozen(), endpoint, table: table.farName, key, rowsAre: table.rowsAre, columns }
 }
 
 function columnsUsed(chart: Chart | Spread, table: Table, too?: string): string[] {

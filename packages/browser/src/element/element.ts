@@ -74,13 +74,19 @@ export class ChartElement extends Base {
     try {
       const { data, base } = await this.description()
       const texts = await textsOf(data, base)
+      // Only charts over rows that stay in a database carry what asks for them.
+      const far = hasFar(data) ? await import('../far/far-source.ts') : undefined
       if (turn !== this.turn) return
       const { chart, house, feeds } = openChartData(
         data,
         builtinKinds,
         url => texts.get(url) ?? '',
         this.getAttribute('src') ?? 'the description',
+        undefined,
+        far?.farTableOf,
       )
+      await far?.arrived(chart)
+      if (turn !== this.turn) return
       const options = {
         theme: this.themeWish,
         house,
@@ -174,6 +180,14 @@ const SIGN = '[data-dapplo="sign"]'
 /** An address that did not answer as it should; `followed`: a table goes on asking it. */
 class Unreached extends DapploError {
   followed = false
+}
+
+/** Whether rows of a description's tables stay in a database. */
+function hasFar(data: unknown): boolean {
+  const tables = data !== null && typeof data === 'object' && 'tables' in data ? data.tables : undefined
+  return Object.values((tables ?? {}) as Record<string, Partial<TableSource>>).some(
+    source => source?.frozen !== undefined,
+  )
 }
 
 /** The texts behind the addresses that a description's tables name. Tables are told the format that an answer names. */

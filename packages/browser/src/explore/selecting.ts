@@ -74,7 +74,7 @@ export class Selecting {
             [0, 0],
           ] as const)
     const rows = box
-      ? rowsInBox(composition, root, { x, y, width: right - x, height: bottom - y })
+      ? rowsInBox(composition, root, { x, y, width: right - x, height: bottom - y }, true)
       : rowsInOutline(composition, root, outline)
     const known = adds ? Array.from(this.before) : []
     this.put(known.length > 0 ? Float64Array.from(new Set([...known, ...rows])).sort() : rows, done)

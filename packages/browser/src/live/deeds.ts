@@ -47,7 +47,7 @@ export class Deeds {
       key: details.key ?? row?.key,
       async rows() {
         const behind = details.rows?.() ?? row
-        return behind ? behind.table.rows(behind.rows) : []
+        return behind ? behind.table.rowsInTime(behind.rows) : []
       },
       prevent() {
         allowed = false

@@ -58,7 +58,7 @@ export class LiveChart implements Live, PartHost {
       ready: () => !this.player.moving || this.moment !== undefined,
       moving: () => this.player.moving,
       tooltip: () => this.view.first.description.tooltip !== false,
-      content: new Telling(this.view),
+      content: new Telling(this.view, () => this.pointer.refresh()),
       allows: reading => this.deeds.allowPointed(reading),
       pointed: reading => {
         const row = reading && pointedRow(reading)
@@ -148,7 +148,7 @@ export class LiveChart implements Live, PartHost {
 
   async selectedRows(): Promise<any[]> {
     const { table, rows } = rowsOfSerials(this.view, this.state.selected ?? [])
-    return table.rows(rows)
+    return table.rowsInTime(rows)
   }
 
   readonly when: Live['when'] = (what, listener) => this.deeds.when(what, listener)

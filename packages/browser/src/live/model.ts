@@ -127,6 +127,7 @@ export type PartName =
   | 'menu'
   | 'controls'
   | 'playback'
+  | 'renewing'
 
 /** A part at work in one chart. */
 export interface Installed {

@@ -19,8 +19,9 @@ export class Findings {
     if (now === this.before) return
     this.before = now
     if (isMaking())
-      for (const sentence of sentences) {
-        if (told.has(sentence)) continue
+      for (const [i, sentence] of sentences.entries()) {
+        // What comes by itself in a moment is nothing to mend.
+        if (told.has(sentence) || findings[i].code === 'on-its-way') continue
         told.add(sentence)
         console.warn(sentence)
       }

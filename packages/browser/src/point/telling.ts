@@ -4,9 +4,12 @@ import type { Description, Reading, ReadingRow } from '@dapplo/core/small'
 /** What a chart says of what is pointed at: further lines, words of its author's own. */
 export class Telling {
   private readonly view: View
+  private readonly arrived: () => void
 
-  constructor(view: View) {
+  /** `arrived`: called when values have come that were asked for to be told. */
+  constructor(view: View, arrived: () => void = () => {}) {
     this.view = view
+    this.arrived = arrived
   }
 
   more(reading: Reading): readonly Told[] {
@@ -14,7 +17,13 @@ export class Telling {
     const { tooltip } = this.descriptionAt(reading)
     if (!row || tooltip === undefined || tooltip === false) return []
     const bound = (this.paneAt(reading) ?? this.view.composition.value.panes[0])?.bound
-    return tellMore(tooltip, row, this.view.tongue.value, bound && shownMeanings(bound, row.table))
+    return tellMore(
+      tooltip,
+      row,
+      this.view.tongue.value,
+      bound && shownMeanings(bound, row.table),
+      this.arrived,
+    )
   }
 
   own(reading: Reading): string | Node | undefined {

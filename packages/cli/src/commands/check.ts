@@ -2,7 +2,7 @@ import { findingsOf, Spread } from '@dapplo/node'
 import type { Command } from 'commander'
 import { tellFindings } from '../findings.ts'
 import { frameOf, withFrameFlags } from '../flags.ts'
-import { openInput } from '../input.ts'
+import { arrived, openInput } from '../input.ts'
 import { say } from '../say.ts'
 
 export function addCheck(program: Command): void {
@@ -17,12 +17,13 @@ export function addCheck(program: Command): void {
       .option('--strict', 'exit with 1 when there are findings'),
   )
     .addHelpText('after', '\nExample:\n  dapplo check demo-data/passengers.chart.json --strict')
-    .action((input: string, flags: Record<string, any>) => {
-      const { chart, tables, house } = openInput(input, {})
+    .action(async (input: string, flags: Record<string, any>) => {
+      const { chart, tables, house } = await openInput(input, {})
       if (!chart) {
         say(`${input} holds data and no description. dapplo look ${input} says what is in it.\n`)
         return
       }
+      await arrived(chart)
       const findings = findingsOf(chart, frameOf(flags, input, house))
       const charts = chart instanceof Spread ? chart.charts.length : 1
       const rows = Object.values(tables).reduce((sum, table) => sum + table.length, 0)

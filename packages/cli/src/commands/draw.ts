@@ -16,7 +16,7 @@ import {
 import type { Command } from 'commander'
 import { tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
-import { chartOf, columnOptions, openInput } from '../input.ts'
+import { arrived, chartOf, columnOptions, farFlags, openInput } from '../input.ts'
 import { say, tell } from '../say.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
@@ -30,7 +30,7 @@ export function addDraw(program: Command): void {
     .description(
       'Draws a chart from a data file and flags, or from a .chart.json file. Without --out, SVG goes to standard output, and to a terminal a chart of characters.',
     )
-    .argument('<input>', 'a data file, a .chart.json file, or - for standard input')
+    .argument('<input>', 'a data file, a .chart.json file, a database, or - for standard input')
     .argument('[then...]', 'in a moving picture: what the chart turns into, one file after the other')
     .option(
       '-o, --out <file>',
@@ -55,6 +55,8 @@ Examples:
   dapplo draw passengers.chart.json --to office@ferry.example --out report.eml
   dapplo draw piers.chart.json --through year --out race.gif
   dapplo draw before.chart.json after.chart.json --out change.gif
+  dapplo draw sailings.parquet --draw bar --x route --y count --out bars.svg
+  dapplo draw postgres://reader@localhost/line --table sailings --draw scatter --x wind --y delay --out wind.png
   cat sailings.csv | dapplo draw - --draw bar --x route --y count > chart.svg
   dapplo draw demo-data/piers.csv --draw bar --y pier --x 2025 --as-text`,
     )
@@ -75,11 +77,13 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
       '--out',
       'Name a .gif, .apng, .webm or .mp4, or draw them one at a time.',
     )
-  const reading = { columns: columnOptions(flags.type), ragged: flags.ragged }
-  const opened = openInput(input, reading)
+  const reading = { columns: columnOptions(flags.type), ragged: flags.ragged, ...farFlags(flags) }
+  const opened = await openInput(input, reading)
   const chart = chartOf(opened, flags)
   const frame = frameOf(flags, input, opened.house)
-  const others = then.map(input => chartOf(openInput(input, reading), flags))
+  const others: (Chart | Spread)[] = []
+  for (const input of then) others.push(chartOf(await openInput(input, reading), flags))
+  for (const shown of [chart, ...others]) await arrived(shown)
   const all = [chart, ...others].flatMap(shown => findingsOf(shown, frame))
   // Charts of one film read the same data.
   const findings = [...new Map(all.map(finding => [finding.message, finding])).values()]

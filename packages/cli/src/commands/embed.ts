@@ -1,8 +1,9 @@
 import { dirname, join } from 'node:path'
+import { answeredElsewhere } from '@dapplo/core/internal'
 import { DapploError, elementScript, embedElement, embedPage, embedSnippet, writeWhole } from '@dapplo/node'
 import type { Command } from 'commander'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
-import { chartOf, columnOptions, openInput } from '../input.ts'
+import { arrived, chartOf, columnOptions, farFlags, openInput } from '../input.ts'
 import { tell } from '../say.ts'
 
 export function addEmbed(program: Command): void {
@@ -27,7 +28,7 @@ export function addEmbed(program: Command): void {
       'after',
       '\nExamples:\n  dapplo embed demo-data/passengers.chart.json --out page.html\n  dapplo embed demo-data/passengers.chart.json --as element --with-script --out part.html',
     )
-    .action((input: string, flags: Record<string, any>) => {
+    .action(async (input: string, flags: Record<string, any>) => {
       if (!/\.html?$/i.test(flags.out))
         throw new DapploError(
           'bad-flag',
@@ -35,10 +36,17 @@ export function addEmbed(program: Command): void {
           '--out',
           'Name a file that ends in .html.',
         )
-      const opened = openInput(input, { columns: columnOptions(flags.type), ragged: flags.ragged })
+      const opened = await openInput(input, {
+        columns: columnOptions(flags.type),
+        ragged: flags.ragged,
+        ...farFlags(flags),
+      })
       const chart = chartOf(opened, flags)
+      await arrived(chart)
       const frame = frameOf(flags, input, opened.house)
       const { tables } = opened
+      if (flags.as !== 'snippet' && Object.values(tables).some(answeredElsewhere))
+        tell(`${flags.out} has the values as they are now; it does not ask the database again.`)
       if (flags.withScript && flags.as !== 'element')
         throw new DapploError(
           'bad-flag',

@@ -1,0 +1,13 @@
+/** Charts of a page over rows that stay in a database. */
+
+export {
+  type FarEngine,
+  FarTable,
+  type FarTableOptions,
+  type FetchOptions,
+  type Frozen,
+  farTable,
+  frozenTable,
+  ready,
+  remoteEngine,
+} from '@dapplo/core/far'
