@@ -206,7 +206,7 @@ async function bundleElement(site: string): Promise<void> {
     `import { chartById, defineElement } from ${browser}\ndefineElement()\ndefineElement()\nglobalThis.chartById = chartById\n`,
   )
   const bundle = await rolldown({ input: join(site, 'entry.mjs'), platform: 'browser' })
-  await bundle.write({ file: join(site, 'dapplo.js'), format: 'es' })
+  await bundle.write({ file: join(site, 'dapplo.js'), format: 'es', codeSplitting: false })
 }
 
 describe('the element', () => {

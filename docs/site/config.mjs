@@ -48,6 +48,7 @@ export function configOf(folder) {
             'change.md',
             'places.md',
             'pages.md',
+            'far.md',
           ].map(name => titled('', name)),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },

@@ -49,7 +49,7 @@ export async function makeSite(folder) {
     platform: 'browser',
     resolve: { modules: [at('../../node_modules')] },
   })
-  await bundle.write({ file: join(folder, 'site.js'), format: 'es', minify: true })
+  await bundle.write({ file: join(folder, 'site.js'), format: 'es', codeSplitting: false, minify: true })
   const aFrame =
     '<iframe src="page.html" title="Passengers, month by month" sandbox="allow-scripts" loading="lazy"></iframe>'
   const oEmbed = { version: '1.0', type: 'rich', title: chart.description.title, ...frame, html: aFrame }
