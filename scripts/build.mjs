@@ -1,6 +1,6 @@
 // Builds every package: declarations and modules by the TypeScript compiler, then the program of self-contained pages.
 import { execFileSync } from 'node:child_process'
-import { copyFileSync, existsSync, readdirSync, rmSync } from 'node:fs'
+import { copyFileSync, existsSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -75,3 +75,7 @@ await command.write({
   format: 'es',
   minify: true,
 })
+
+// What `dapplo explain` knows.
+const { codesOf } = await import('./codes.mjs')
+writeFileSync(fromRoot('packages/cli/dist/codes.json'), JSON.stringify(codesOf(root)))

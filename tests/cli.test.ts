@@ -171,6 +171,9 @@ describe('embed', () => {
 })
 
 describe('bad input is one sentence and exit 2, and leaves no file', () => {
+  const explained = dapplo(['explain'])
+    .stdout.split('\n')
+    .map(line => line.split(' ')[0])
   test.each([
     ['a missing file', ['draw', 'nowhere.csv', ...flags], 'There is no file nowhere.csv'],
     ['a folder', ['draw', '.', ...flags], '. cannot be read: it is a folder'],
@@ -244,6 +247,18 @@ describe('bad input is one sentence and exit 2, and leaves no file', () => {
     expect(status).toBe(2)
     expect(stdout).toBe('')
     expect(readdirSync(folder).length).toBe(before)
+    // What is amiss in the arguments themselves has no code.
+    const code = /\[([a-z-]+)\]\n$/.exec(stderr)?.[1]
+    if (code === undefined) expect(stderr).toContain('Run dapplo --help')
+    else expect(explained).toContain(code)
+  })
+
+  test('explain says when a code is said and what helps', () => {
+    const { stdout, status } = dapplo(['explain', '[not-on-log]'])
+    expect(status).toBe(0)
+    expect(stdout).toMatch(/^not-on-log\nA finding/)
+    expect(stdout).toMatch(/→ \w+/)
+    expect(dapplo(['explain', 'not-on-lag']).stderr).toContain('Did you mean "not-on-log"?')
   })
 
   test('a failure leaves the file that was there as it was', () => {

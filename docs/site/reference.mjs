@@ -1,7 +1,8 @@
 // Pages that are made from what there is: options, words of phrases, commands, and the codes of errors and findings.
 import { execFileSync } from 'node:child_process'
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { codesOf } from '../../scripts/codes.mjs'
 import { OPTIONS } from './options.mjs'
 
 const small = { width: 320, height: 200 }
@@ -92,51 +93,18 @@ export function commandsPage(root) {
   return `# Commands\n\n\`npm install @dapplo/cli\` brings the command. Fields of a description are flags of the same name.\n\n${names.map(name => `## ${name}\n\n\`\`\`text\n${help([name]).trim()}\n\`\`\`\n`).join('\n')}`
 }
 
-/** Every code that an error or a finding can have, with what is said and what helps, from the sources. */
+/** Every code that an error or a finding can have, with what is said and what helps. */
 export function codesPage(root) {
-  const codes = new Map()
-  for (const name of ['core', 'browser', 'node', 'cli']) {
-    const folder = join(root, 'packages', name, 'src')
-    for (const file of readdirSync(folder, { recursive: true })
-      .map(String)
-      .filter(file => file.endsWith('.ts') && !file.includes('.test.'))) {
-      const text = readFileSync(join(folder, file), 'utf8')
-      const string = "(`(?:[^`\\\\]|\\\\.)*`|'(?:[^'\\\\\\n]|\\\\.)*')"
-      const errors = new RegExp(`new (?:DapploError|Unreached)\\(\\s*'([a-z-]+)',\\s*${string}`, 'g')
-      const findings = new RegExp(`code: '([a-z-]+)',\\s*message:\\s*${string}`, 'g')
-      for (const [kind, pattern] of [
-        ['error', errors],
-        ['finding', findings],
-      ])
-        for (const [, code, message] of text.matchAll(pattern)) {
-          const own = codes.get(code) ?? { kinds: new Set(), messages: new Set() }
-          own.kinds.add(kind)
-          own.messages.add(
-            message
-              .slice(1, -1)
-              .replace(/\$\{[^}]*\}/g, '…')
-              .replace(/\\(.)/g, '$1')
-              .replace(/\$\{.*$/s, '…')
-              .replace(/…[}`]+/g, '…'),
-          )
-          codes.set(code, own)
-        }
-      for (const [, code] of text.matchAll(/code: '([a-z-]+)'/g))
-        if (!codes.has(code)) codes.set(code, { kinds: new Set(['finding']), messages: new Set() })
-    }
-  }
-  const parts = [...codes]
-    .sort(([a], [b]) => (a < b ? -1 : 1))
-    .map(
-      ([code, { kinds, messages }]) =>
-        `## ${code}\n\n${[...kinds].join(' and ').replace(/^./, first => first.toUpperCase())}.${
-          messages.size > 0
-            ? ` What it says:\n\n${[...messages]
-                .slice(0, 6)
-                .map(message => `- ${plain(message).replace(/\{ \{/g, '{').replace(/[*_]/g, '\\$&')}`)
-                .join('\n')}`
-            : ''
-        }\n`,
-    )
-  return `---\noutline: false\n---\n\n# Codes of errors and findings\n\nAn error is a \`DapploError\` with a \`code\`, a message, the \`path\` of what is wrong, and a hint. A finding has a code, a message and a remedy: a chart could be drawn, but you would probably want to know.\n\n${parts.join('\n')}`
+  const shown = text =>
+    plain(text).replace(/\{ \{/g, '{').replace(/[*_]/g, '\\$&').replace(/:\/\//g, ':&#47;/')
+  const parts = codesOf(root).map(
+    ({ code, kinds, cases }) =>
+      `## ${code}\n\n${kinds.join(' and ').replace(/^./, first => first.toUpperCase())}.\n\n${cases
+        .map(
+          ({ says, helps }) =>
+            `- ${says.map(shown).join('; or: ')}${helps.length > 0 ? `<br>→ ${helps.map(shown).join(' Or: ')}` : ''}`,
+        )
+        .join('\n')}\n`,
+  )
+  return `---\noutline: false\n---\n\n# Codes of errors and findings\n\nAn error is a \`DapploError\` with a \`code\`, a message, the \`path\` of what is wrong, and a hint. A finding has a code, a message and a remedy: a chart could be drawn, but you would probably want to know. The command and the console of a page write the code in brackets after what they say; \`dapplo explain\` with a code prints what stands here.\n\n${parts.join('\n')}`
 }

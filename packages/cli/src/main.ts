@@ -14,6 +14,7 @@ const COMMANDS: Readonly<Record<string, () => Promise<(program: Command) => void
   embed: async () => (await import('./commands/embed.ts')).addEmbed,
   serve: async () => (await import('./commands/serve.ts')).addServe,
   demo: async () => (await import('./commands/demo.ts')).addDemo,
+  explain: async () => (await import('./commands/explain.ts')).addExplain,
   completion: async () => (await import('./commands/completion.ts')).addCompletion,
 }
 
@@ -44,7 +45,7 @@ try {
 } catch (error) {
   if (error instanceof CommanderError) process.exitCode = error.exitCode === 0 ? 0 : 2
   else if (error instanceof DapploError) {
-    tell(error.sentence)
+    tell(error.logLine)
     process.exitCode = 2
   } else {
     tell(`This is a fault of dapplo itself: ${error instanceof Error ? error.stack : String(error)}`)

@@ -65,7 +65,7 @@ export function watchFiles(input: string, draw: () => Promise<void>): Promise<vo
       () => {
         draw().then(
           () => tell(`drawn again at ${new Date().toLocaleTimeString()}`),
-          error => tell(error instanceof DapploError ? error.sentence : String(error)),
+          error => tell(error instanceof DapploError ? error.logLine : String(error)),
         )
       },
     )

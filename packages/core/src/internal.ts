@@ -3,6 +3,8 @@
 export { sharedScales } from './describe/description.ts'
 export { checkState } from './describe/state-check.ts'
 
+export { withCode } from './finding/error.ts'
+export { suggest } from './finding/nearest.ts'
 export { plainText } from './finding/plain-text.ts'
 export { runsLeft } from './guide/mirror.ts'
 export { appear, type Between, between } from './motion/between.ts'

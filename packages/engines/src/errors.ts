@@ -1,5 +1,6 @@
 import { DapploError } from '@dapplo/core'
 import type { FarColumnFacts, FarQuestion } from '@dapplo/core/far'
+import { suggest } from '@dapplo/core/internal'
 
 /** What is written in an address before an at sign is nobody's business. */
 export const withoutSecrets = (text: string): string =>
@@ -39,16 +40,11 @@ export function engineError(engine: string, error: unknown): DapploError {
 }
 
 export function unknownTable(name: string, tables: readonly string[]): DapploError {
-  const like = tables.find(other => other.toLowerCase() === name.toLowerCase())
   return new DapploError(
     'unknown-table',
     `There is no table ${JSON.stringify(name)}`,
     'table',
-    like
-      ? `Did you mean ${JSON.stringify(like)}?`
-      : tables.length > 0
-        ? `Tables: ${tables.slice(0, 12).join(', ')}.`
-        : 'The database has no tables that this user can see.',
+    suggest(name, tables, 'Tables') || 'The database has no tables that this user can see.',
   )
 }
 

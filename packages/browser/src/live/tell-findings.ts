@@ -1,3 +1,4 @@
+import { withCode } from '@dapplo/core/internal'
 import type { Finding } from '@dapplo/core/small'
 
 const told = new Set<string>()
@@ -23,7 +24,7 @@ export class Findings {
         // What comes by itself in a moment is nothing to mend.
         if (told.has(sentence) || findings[i].code === 'on-its-way') continue
         told.add(sentence)
-        console.warn(sentence)
+        console.warn(withCode(sentence, findings[i].code))
       }
     try {
       listener?.(findings)

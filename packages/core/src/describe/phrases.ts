@@ -4,14 +4,14 @@
  */
 import type { Format, Value, Words } from '../table/cells/options.ts'
 
-type Name<R> = keyof R & string
+export type Name<R> = keyof R & string
 type Having<R, T> = { [K in Name<R>]: [Extract<R[K], T>] extends [never] ? never : K }[Name<R>]
 type Num<R> = Having<R, number>
 /** Dates, and plain strings, since those may be times. */
 type Time<R> = Having<R, Date> | { [K in Name<R>]: string extends R[K] ? K : never }[Name<R>]
-type Unit = 'minute' | 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year'
-type Cycle = 'hour of day' | 'weekday' | 'day of month' | 'day of year' | 'month of year'
-type End = 'min' | 'max' | 'first' | 'last'
+export type Unit = 'minute' | 'hour' | 'day' | 'week' | 'month' | 'quarter' | 'year'
+export type Cycle = 'hour of day' | 'weekday' | 'day of month' | 'day of year' | 'month of year'
+export type End = 'min' | 'max' | 'first' | 'last'
 type Bucket<R> = `${Unit | Cycle} of ${Time<R>}` | `bins of ${Num<R>}`
 export type Summary<R> =
   | 'count'

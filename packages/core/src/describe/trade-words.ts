@@ -1,5 +1,5 @@
 /** What to write for what the trade at large calls a kind of drawing. */
-const KINDS: Readonly<Record<string, string>> = {
+export const KINDS = {
   column: 'Draw "bar": it stands upright where x holds the categories.',
   'horizontal bar': 'Draw "bar", and bind y to the categories: it lies then.',
   'stacked bar': 'Draw "bar" with arrange: "stack".',
@@ -25,12 +25,13 @@ const KINDS: Readonly<Record<string, string>> = {
   trendline: 'Draw "trend".',
   annotation: 'Draw "text", or write notes.',
   label: 'Draw "text", or bind label in the drawing itself.',
-}
+} as const satisfies Readonly<Record<string, string>>
+const MEANT_KINDS: Readonly<Record<string, string>> = KINDS
 
 /** What is to be written for a kind as the trade calls it; undefined where that is not known. */
 export function kindMeant(name: string): string | undefined {
   const plain = plainKind(name)
-  return KINDS[plain] ?? KINDS[plain.replace(/s$/, '')]
+  return MEANT_KINDS[plain] ?? MEANT_KINDS[plain.replace(/s$/, '')]
 }
 
 /** A kind's name without what the trade adds to it, as in `Bar chart`. */

@@ -186,3 +186,18 @@ test('what is said can be printed anywhere', () => {
   )
   expect(new DapploError('x', 'a\u001b]0;title\u0007').message).toBe('a\\u001b]0;title\\u0007')
 })
+
+test('what a console prints of an error has the remedy, and the code by which more is found', () => {
+  let error: unknown
+  try {
+    chart(data, { draw: 'line', x: 'a', y: 'bb' })
+  } catch (caught) {
+    error = caught
+  }
+  expect(error).toBeInstanceOf(DapploError)
+  const { message, stack, sentence, logLine } = error as DapploError
+  expect(message).toBe('There is no column "bb" in the table')
+  expect(sentence).toBe(`${message} (at y). Did you mean "b"?`)
+  expect(logLine).toBe(`${sentence} [unknown-column]`)
+  expect(stack).toContain(logLine)
+})

@@ -20,6 +20,8 @@ export class DapploError extends Error {
     this.code = code
     this.path = sayable(path)
     this.hint = sayable(hint)
+    // A console prints the stack, and whoever reads it there needs the hint most.
+    if (this.stack) this.stack = this.stack.replace(this.message, () => this.logLine)
   }
 
   /** What, where and what to do, in one line. */
@@ -27,7 +29,15 @@ export class DapploError extends Error {
     const where = this.path ? ` (at ${this.path})` : ''
     return `${this.message}${where}${this.hint ? `. ${this.hint}` : ''}`.replace(/([.?!])\.( |$)/g, '$1$2')
   }
+
+  /** The sentence with its code in brackets, for consoles and logs; `dapplo explain` says what a code means. */
+  get logLine(): string {
+    return withCode(this.sentence, this.code)
+  }
 }
+
+/** A sentence for a console or a terminal, with the code by which more is found. */
+export const withCode = (sentence: string, code: string): string => `${sentence} [${code}]`
 
 /** A likely mistake: a chart can be drawn, but something in it is left out, guessed, or not as asked. */
 export interface Finding {

@@ -1,6 +1,7 @@
 import type { Advises } from '../bind/regret/regrets.ts'
 import type { Description, Drawing, Elsewhere } from '../describe/description.ts'
 import type { Frame } from '../describe/frame.ts'
+import type { Loose, LooseOne, Wanted } from '../describe/meant.ts'
 import type { Kind, Labels } from '../describe/model.ts'
 import { checkTree } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
@@ -193,17 +194,20 @@ function plain(value: unknown, path: string): unknown {
 }
 
 /** A drawing over another table, inside a chart's `draw` list: it inherits scales, but no roles. */
-export function on<R>(table: Table<R>, drawing: Drawing<R>): Elsewhere {
-  return { table, drawing }
+export function on<R, D extends LooseOne<R> = Drawing<R>>(
+  table: Table<R>,
+  drawing: Wanted<R, D, Drawing<R>>,
+): Elsewhere {
+  return { table, drawing: drawing as Drawing<R> }
 }
 
 /** Makes a `chart` function: the kinds that it knows by name, and its parts, are all that a bundle needs to hold. */
 export function chartMaker(kinds: Readonly<Record<string, Kind>>, parts: ChartParts = {}) {
-  return function chart<R>(
+  return function chart<R, D extends Loose<R> = Description<R>>(
     table: Table<R>,
-    description: Description<R>,
+    description: Wanted<R, D, Description<R>>,
     tables?: Readonly<Record<string, Table>>,
   ): Chart<R> {
-    return new Chart<R>(table, description, kinds, tables, parts)
+    return new Chart<R>(table, description as Description<R>, kinds, tables, parts)
   }
 }

@@ -1,7 +1,7 @@
 import { nearest } from '../../finding/nearest.ts'
 
 /** What the trade at large calls summaries, steps of time and the like, by what they are called here. */
-const WORDS: Readonly<Record<string, readonly string[]>> = {
+export const MEANT_WORDS = {
   sum: ['total', 'sum total', 'add up'],
   mean: ['average', 'avg', 'arithmetic mean'],
   median: ['middle', '50th percentile'],
@@ -31,11 +31,15 @@ const WORDS: Readonly<Record<string, readonly string[]>> = {
   weekday: ['day of week', 'day of the week', 'dow'],
   'hour of day': ['time of day', 'hour of the day'],
   'month of year': ['month of the year', 'season'],
-}
-const MEANT = new Map(Object.entries(WORDS).flatMap(([word, others]) => others.map(other => [other, word])))
+} as const satisfies Readonly<Record<string, readonly string[]>>
+const MEANT = new Map<string, string>(
+  Object.entries(MEANT_WORDS).flatMap(([word, others]) =>
+    others.map((other): [string, string] => [other, word]),
+  ),
+)
 
 /** Phrases that count rows. */
-const COUNTS = new Set([
+export const ROW_COUNTS = [
   'number of rows',
   'number of records',
   'count of rows',
@@ -47,7 +51,8 @@ const COUNTS = new Set([
   'number',
   'n',
   'how many',
-])
+] as const
+const COUNTS = new Set<string>(ROW_COUNTS)
 
 /** How people call what rows are a share of. */
 const ROWS = /^(?:all )?(?:rows|records|total|counts?)$/
