@@ -16,6 +16,7 @@ import { advice } from './view/advice.ts'
 import { chartMaker } from './view/chart.ts'
 import { panes } from './view/panes.ts'
 
+export { reshape } from './describe/reshape.ts'
 export * from './small.ts'
 
 /** The kinds that descriptions name by a word. */
@@ -52,5 +53,5 @@ export { readCsv, readJson, readLines, readRows, table } from './table/open/read
 export type { CsvOptions } from './table/read/csv.ts'
 
 export { type ColumnLook, lookAt, lookText, type TableLook } from './table/reshape/look.ts'
-export { reshape, type Step } from './table/reshape/reshape.ts'
+export type { Step } from './table/reshape/reshape.ts'
 export { readChartFile, readHouse, readText } from './view/file.ts'

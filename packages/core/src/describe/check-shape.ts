@@ -4,6 +4,7 @@ import { nearest, suggest } from '../finding/nearest.ts'
 import type { Table } from '../table/live/table.ts'
 import { answerTradeWords } from '../table/phrase/phrase.ts'
 import { phraseMeant } from '../table/phrase/trade-words.ts'
+import { step } from '../table/reshape/step-schema.ts'
 import type { House } from '../theme/house.ts'
 import { checkHouse } from '../theme/house-check.ts'
 import { house } from '../theme/house-schema.ts'
@@ -29,11 +30,16 @@ const RENAMED_WORDS = new Map([
   ['"filter"', '"narrow"'],
 ])
 
+const SCHEMAS = { description: drawnDescription, 'chart file': chartFile, house, steps: v.array(step) }
+
 /** Checks data against the description's schema. Throws `bad-description` with the path and the nearest word. */
-export function checkShape(data: unknown, what: 'description' | 'chart file' | 'house', at = ''): void {
+export function checkShape(
+  data: unknown,
+  what: 'description' | 'chart file' | 'house' | 'steps',
+  at = '',
+): void {
   const isSpread = what === 'chart file' && data !== null && typeof data === 'object' && 'spread' in data
-  const schema: Schema =
-    what === 'house' ? house : what === 'description' ? drawnDescription : isSpread ? spreadFile : chartFile
+  const schema: Schema = what === 'chart file' && isSpread ? spreadFile : SCHEMAS[what]
   const result = v.safeParse(schema, data)
   if (result.success) return
   const issue = deepest(result.issues)
@@ -87,7 +93,9 @@ export function checkShape(data: unknown, what: 'description' | 'chart file' | '
 /** What to write in place of a value that does not belong there. */
 function remedyFor(value: unknown, key: string, values: unknown[], options: string[]): string {
   const meant = typeof value === 'string' ? valueMeant(key, value) : undefined
-  if (meant) return `Write ${meant}.`
+  // Options of one name take different words in different places.
+  if (meant && (values.length === 0 || values.some(one => meant.includes(JSON.stringify(one)))))
+    return `Write ${meant}.`
   if (key === 'where') return conditionsMeant(String(value))
   if (key === 'format')
     return 'Write what Intl takes, such as { style: "percent" } or { maximumFractionDigits: 1 }; in code a function will do.'

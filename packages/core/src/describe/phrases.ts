@@ -40,7 +40,7 @@ export type Long<R> = {
   | Key<Unit | Cycle, Time<R>>
   | Key<'sum' | 'mean' | 'median' | 'sum so far', Num<R>>
   | { [percentile: `p${number}`]: Num<R> }
-  | Key<'share' | 'rank', Num<R> | { count: true }>
+  | Key<'share' | 'rank', Num<R> | 'count' | { count: true }>
   | { bins: Num<R>; width?: number; number?: number; until?: number }
   | { ratio: Num<R>; to: Num<R> }
 )

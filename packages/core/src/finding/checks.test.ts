@@ -190,7 +190,7 @@ test('what is said can be printed anywhere', () => {
 test('what a console prints of an error has the remedy, and the code by which more is found', () => {
   let error: unknown
   try {
-    chart(data, { draw: 'line', x: 'a', y: 'bb' })
+    chart(data, { draw: 'line', x: 'a', y: 'bb' as 'b' })
   } catch (caught) {
     error = caught
   }

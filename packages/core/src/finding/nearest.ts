@@ -17,7 +17,9 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   for (const candidate of candidates) {
     if (lower.length > 2 && standsIn(lower, candidate.toLowerCase())) within.push(candidate)
     if (Math.abs(candidate.length - word.length) >= least) continue
-    const far = distance(lower, candidate.toLowerCase())
+    const other = candidate.toLowerCase()
+    // Letters that have changed places are one slip, not two.
+    const far = distance(lower, other) / (lettersOf(lower) === lettersOf(other) ? 2 : 1)
     if (far < least) {
       best = candidate
       least = far
@@ -25,6 +27,8 @@ export function nearest(word: string, candidates: Iterable<string>): string | un
   }
   return best ?? (within.length === 1 ? within[0] : undefined)
 }
+
+const lettersOf = (word: string): string => [...word].sort().join('')
 
 /** Whether no letter or figure touches the word where it is found. */
 function standsIn(word: string, text: string): boolean {

@@ -3,6 +3,7 @@ import type { Bound, Domain, ScaleInput } from '../bind/model.ts'
 import { isOpenBin, labelOf, lookOf, measureTitle, unitOf } from '../bind/naming.ts'
 import { formOn, isShared } from '../bind/number-forms.ts'
 import type { Axis, AxisOptions, Settled } from '../describe/description.ts'
+import { isLying } from '../drawing/is-lying.ts'
 import { DapploError } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { AxisInput, Side } from '../guide/axis-parts.ts'
@@ -190,8 +191,10 @@ function wantsGrid(source: ScaleInput, input: AxisInput, bound: Bound, grows: bo
   // A second scale has gridlines of its own only where they are those of the first.
   if (source.role === 'y') return input.name === 'y' || bound.scales.get('y') === undefined
   if (input.name !== 'x' && bound.scales.has('x')) return false
-  // Points are read in both directions, lying bars along x; a time axis needs no lines.
-  return grows || bound.drawings.every(drawn => drawn.drawing.kind.scattered)
+  // Points are read in both directions, what lies is read along x; a time axis needs no lines.
+  const shown = bound.drawings.filter(({ drawing }) => !drawing.kind.aside)
+  const read = shown.length > 0 ? shown : bound.drawings
+  return grows || read.every(({ drawing, marks }) => drawing.kind.scattered || isLying(marks))
 }
 
 /** Scales that no drawing uses, but that read another one differently: as a percentage of a total. */

@@ -11,7 +11,7 @@ import type { TableOptions } from '../table/live/model.ts'
 import type { Table } from '../table/live/table.ts'
 import { parseJson, readCsv, readJson, readLines, table } from '../table/open/read.ts'
 import type { CsvOptions } from '../table/read/csv.ts'
-import { reshape } from '../table/reshape/reshape.ts'
+import { derivedTable } from '../table/reshape/reshape.ts'
 import type { House } from '../theme/house.ts'
 import { checkHouse } from '../theme/house-check.ts'
 import { advice } from './advice.ts'
@@ -117,7 +117,7 @@ export function openChartData(
         )
       feeds.push({ table: read, url, as, every, keep, at, stale })
     }
-    tables[name] = shape ? reshape(read, shape) : read
+    tables[name] = shape ? derivedTable(read, shape) : read
   }
   const chartOf = (drawing: Description & { table?: string }, path: string) => {
     const { table: name = names[0], ...rest } = drawing

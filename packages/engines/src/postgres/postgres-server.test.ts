@@ -35,7 +35,7 @@ describe.skipIf(!findPostgres())('a PostgreSQL server', () => {
 
   test('says which tables there are, which column cannot be drawn, and what a user may not read', async () => {
     expect(await code(farTable(engine, 'sailing'))).toBe(
-      'unknown-table: There is no table "sailing" (at table). Tables: sailings, wages.',
+      'unknown-table: There is no table "sailing" (at table). Did you mean "sailings"?',
     )
     const sailings = await farTable(engine, 'sailings')
     const berths = () => chart(sailings, { draw: 'bar', x: 'berths', y: 'count' } as never)

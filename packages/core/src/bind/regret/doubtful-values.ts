@@ -30,10 +30,12 @@ export const doubtfulValues = (drawn: BoundDrawing, locale: string): Finding[] =
 
 const pathOf = ({ drawing: { path } }: BoundDrawing, part: string) => partPath(path, part)
 
-/** Lines of one point each. */
-function lonePoints({ drawing, marks }: BoundDrawing): Finding[] {
+/** Lines of one point each, and lines that gaps take apart into points. */
+function lonePoints(drawn: BoundDrawing): Finding[] {
+  const { drawing, marks } = drawn
   const { length, series } = marks
-  if (!JOINED.includes(drawing.kind.name) || length === 0 || length > series.length) return []
+  if (!JOINED.includes(drawing.kind.name) || length === 0) return []
+  if (length > series.length) return betweenGaps(drawn)
   return [
     {
       code: 'lone-points',
@@ -42,6 +44,40 @@ function lonePoints({ drawing, marks }: BoundDrawing): Finding[] {
           ? 'There is one value, and a line has nothing to join it to'
           : 'Each series has one value, and a line has nothing to join it to',
       remedy: 'Draw "scatter" or "bar".',
+      path: drawing.path || 'draw',
+    },
+  ]
+}
+
+/** Values that nothing joins, since the places beside them have none: a line of them is no line. */
+function betweenGaps({ drawing, marks }: BoundDrawing): Finding[] {
+  const { length, x, y, seriesOf, series } = marks
+  if (length > CROWDED || series.length > length / 3) return []
+  const order = Array.from({ length }, (_, mark) => mark)
+  if (!x.sorted) order.sort((a, b) => x.at[a] - x.at[b])
+  /** By series: how many values stand beside each other up to here. */
+  const run = new Uint32Array(series.length)
+  let valued = 0
+  let lone = 0
+  for (const mark of order) {
+    const own = seriesOf ? seriesOf[mark] : 0
+    if (Number.isNaN(y.at[mark])) {
+      run[own] = 0
+      continue
+    }
+    valued++
+    if (run[own] === 0) lone++
+    if (run[own] === 1) lone--
+    run[own]++
+  }
+  if (lone * 2 <= valued) return []
+  return [
+    {
+      code: 'lone-points',
+      message: `${lone} of ${valued} values stand between gaps, and a line has nothing to join them to`,
+      remedy: x.from
+        ? 'Use longer intervals, so that each has rows, or draw "scatter".'
+        : 'Leave out the rows without a value by "where", or draw "scatter".',
       path: drawing.path || 'draw',
     },
   ]

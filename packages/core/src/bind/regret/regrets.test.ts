@@ -147,6 +147,13 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { ...LINE, draw: 'scatter' },
   ],
   [
+    'a line in pieces of one point',
+    Array.from({ length: 12 }, (_, i) => ({ at: `2024-03-${String(1 + 2 * i).padStart(2, '0')}`, load: i })),
+    { draw: 'line', x: 'day of at', y: 'mean of load' },
+    ['lone-points', 'draw'],
+    { draw: 'line', x: 'week of at', y: 'mean of load' },
+  ],
+  [
     'points that lie under others',
     Array.from({ length: 60 }, (_, i) => ({ hour: i % 4, load: i % 3 })),
     { ...LINE, draw: 'scatter' },

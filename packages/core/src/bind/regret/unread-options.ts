@@ -40,6 +40,11 @@ const SCALE_OPTIONS: Readonly<Record<keyof Scale, readonly Reads[]>> = {
   steps: ['sizes'],
 }
 
+/** By option: where it does something. */
+const INSTEAD: Partial<Record<keyof Scale, string>> = {
+  percentOf: 'Give it to a scale on which nothing stands, as in scales: { right: { percentOf: 3000 } }.',
+}
+
 /** By option: the axes that read it. */
 const AXIS_OPTIONS: Readonly<Record<keyof AxisOptions, readonly Reads[]>> = {
   title: POSITIONS,
@@ -126,7 +131,7 @@ function readsOf(name: string, bound: Bound, domains: Domains, played: boolean):
 function unreadOfScale(name: string, scale: Scale, reads: Reads): Finding[] {
   return (Object.keys(scale) as (keyof Scale)[])
     .filter(option => scale[option] !== undefined && !SCALE_OPTIONS[option]?.includes(reads))
-    .map(option => unread(`scales.${name}.${option}`, ` about ${CALLED[reads]}`))
+    .map(option => unread(`scales.${name}.${option}`, ` about ${CALLED[reads]}`, INSTEAD[option]))
 }
 
 /** A scale that cannot keep to the gridlines of the one that it names. */

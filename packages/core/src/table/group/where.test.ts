@@ -99,4 +99,14 @@ describe('conditions', () => {
     const list: Row[] = [{ route: 'Gannet Bay', n: 1, day: 1 }]
     expect(() => places(list, where)).toThrow(sentence)
   })
+
+  test('four figures are a year, of a time and of a bucket, in the zone of the column', () => {
+    const visits = table(
+      { at: ['2024-12-31T23:30', '2025-01-01T00:30', '2025-12-31T23:30', '2026-01-01T00:00'] },
+      { columns: { at: { timeZone: 'Asia/Tokyo' } } },
+    )
+    const rowsOf = (where: object) => Array.from(rowsWhere(visits, where as never, 'where')!)
+    expect(rowsOf({ 'year of at': 2025 })).toEqual([1, 2])
+    expect(rowsOf({ at: { from: 2025, until: 2026 } })).toEqual([1, 2])
+  })
 })

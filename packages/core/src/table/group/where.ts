@@ -154,10 +154,16 @@ export function testOf(
   return row => cells.values[row] === wanted
 }
 
-/** A value of a description as a number on a column's line: times as milliseconds, read in the column's zone. */
+/**
+ * A value of a description as a number on a column's line: times as milliseconds, read in the column's zone. Four figures
+ * are a year: as milliseconds they would mean the first seconds of 1970.
+ */
 export function numberOf(value: Value, type: 'number' | 'time', zone: Zone, path: string): number {
   if (value instanceof Date) return value.getTime()
-  if (typeof value === 'number') return value
+  if (typeof value === 'number') {
+    const isYear = type === 'time' && Number.isInteger(value) && value >= 1000 && value <= 9999
+    return isYear ? zone.toUtc(Date.UTC(value, 0)) : value
+  }
   if (typeof value === 'string' && type === 'time') {
     const date = readIso(value)
     if (date) return date.offset !== undefined ? date.local - date.offset : zone.toUtc(date.local)

@@ -75,6 +75,12 @@ describe('worked out over groups', () => {
     )
   })
 
+  test('rows are counted by their name in the long form too', () => {
+    const list = [{ route: 'North Sound', month: 1, n: 3 }] as Row[]
+    expect(marks(list, { share: 'count' })).toEqual(marks(list, 'share of count'))
+    expect(marks(list, { rank: 'count' })).toEqual(marks(list, { rank: { count: true } }))
+  })
+
   test('ranks count from the greatest, and equals share the better', () => {
     fc.assert(
       fc.property(rows, list => {

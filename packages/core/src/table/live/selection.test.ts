@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { table } from '../open/read.ts'
-import { reshape } from '../reshape/reshape.ts'
+import { derivedTable as reshape } from '../reshape/reshape.ts'
 import { allTests, maskOf, rootOf, rootRows, rowsTest, rowTest, selectionsOf } from './selection.ts'
 
 const routes = ['North Sound', 'Gannet Bay', 'Kelp Narrows']

@@ -201,7 +201,8 @@ function readLong(phrase: Record<string, unknown>, table: Table, path: string): 
   if (phrase.by !== undefined) options.by = readPhrase(phrase.by, table, `${path}.by`)
 
   const counting =
-    named !== null && typeof named === 'object' && (named as Record<string, unknown>).count === true
+    (named === 'count' && !table.column('count')) ||
+    (named !== null && typeof named === 'object' && (named as Record<string, unknown>).count === true)
   const column = () => {
     if (typeof named !== 'string')
       throw new DapploError(

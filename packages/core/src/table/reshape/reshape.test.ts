@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv, table } from '../open/read.ts'
-import { reshape } from './reshape.ts'
+import { derivedTable as reshape } from './reshape.ts'
 
 const piers = () => readCsv('pier,2001,2002\nOld Mole,5,6\nKelp Quay,1,\n', { name: 'piers', key: 'pier' })
 
@@ -16,6 +16,22 @@ describe('a derived table', () => {
     ])
     expect(Array.from(long.sourceRows!(2))).toEqual([0])
     expect(reshape(long, [{ wide: { name: 'year', value: 'boarded' } }]).rows()).toEqual(piers().rows())
+  })
+
+  test('times that become columns are named by as little as tells when they are', () => {
+    const visits = table(
+      { at: ['2024-12-31T23:30', '2025-01-01T00:30'], boats: [1, 2] },
+      { columns: { at: { timeZone: 'Asia/Tokyo' } } },
+    )
+    const wide = (by: string) =>
+      reshape(visits, [
+        { group: [by], values: ['sum of boats'] },
+        { wide: { name: by, value: 'sum of boats' } },
+      ]).names
+    expect(wide('year of at')).toEqual(['2024', '2025'])
+    expect(wide('quarter of at')).toEqual(['2024-10', '2025-01'])
+    expect(wide('day of at')).toEqual(['2024-12-31', '2025-01-01'])
+    expect(wide('hour of at')).toEqual(['2024-12-31T23:00', '2025-01-01T00:00'])
   })
 
   test('filters, sorts, groups and keeps the last, and knows the rows behind each row', () => {

@@ -22,11 +22,8 @@ interface Reshaped {
   rowsOf: (row: number) => ArrayLike<number>
 }
 
-/**
- * Makes a table from another by steps, such as `[{ where: { route: 'Tern Point' } }, { sort: 'departed' }]`. The
- * source stays as it is; when it changes, the derived table follows. `sourceRows` tells the rows behind a row.
- */
-export function reshape(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
+/** A table made from another by steps that have been checked, which follows its source. */
+export function derivedTable(source: Table<any>, steps: readonly Step[], name = source.name): Table<any> {
   // A table that can be asked anew has its rows elsewhere.
   if (source.refresh)
     throw new DapploError(
@@ -201,7 +198,7 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
   const kept = table.names.filter(column => column !== name && column !== value)
   const found = new Map<string, number[]>()
   const keptCells = kept.map(column => table.column(column)!.cells)
-  const nameCells = names.cells
+  const nameOf = columnNames(names)
   for (let row = 0; row < table.length; row++) {
     const key = JSON.stringify(keptCells.map(cells => cellText(cells, row)))
     const rows = found.get(key)
@@ -209,9 +206,9 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
     else found.set(key, [row])
   }
   const groups = [...found.values()]
-  const made = [
-    ...new Set(Array.from({ length: table.length }, (_, row) => cellText(nameCells, row))),
-  ].filter(word => word !== '')
+  const made = [...new Set(Array.from({ length: table.length }, (_, row) => nameOf(row)))].filter(
+    word => word !== '',
+  )
   const columns: Record<string, Column> = Object.create(null)
   const raw: RawColumns = { names: [...kept, ...made], columns: [], words: wordsOf(table, kept) }
   for (const column of kept) {
@@ -233,12 +230,30 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
     }
     raw.columns.push(
       groups.map(rows => {
-        const row = rows.find(value => cellText(nameCells, value) === word)
+        const row = rows.find(value => nameOf(value) === word)
         return row === undefined ? null : values.value(row)
       }),
     )
   }
   return { raw, columns, rowsOf: row => groups[row] }
+}
+
+/** What all times of a column end with, and how much of them is left then: years, months, days, minutes. */
+const ENDS = [
+  [4, '-01-01T00:00:00.000Z'],
+  [7, '-01T00:00:00.000Z'],
+  [10, 'T00:00:00.000Z'],
+  [16, ':00.000Z'],
+] as const
+
+/** The names of columns that a column's values become: of times as little as tells when they are, as in 2024 or 2024-03. */
+function columnNames({ cells, zone }: TableColumn): (row: number) => string {
+  if (cells.type !== 'time') return row => cellText(cells, row)
+  const texts = Array.from(cells.values, time =>
+    Number.isNaN(time) ? '' : new Date(time + zone.offsetAt(time)).toISOString(),
+  )
+  const cut = ENDS.find(([, end]) => texts.every(text => text === '' || text.endsWith(end)))?.[0]
+  return row => texts[row].slice(0, cut)
 }
 
 function toGroups(table: Table, by: string[], values: string[], path: string): Reshaped {
@@ -266,7 +281,9 @@ function toGroups(table: Table, by: string[], values: string[], path: string): R
   }
   for (const { phrase } of phrases) {
     const { cells, column, meaning } = shaped.roles.get(phrase)!
-    columns[phrase] = { ...(meaning.is === 'column' ? column?.options : {}), type: cells.type }
+    // Of a bucket, the zone in which it begins is all that is still true.
+    const options = meaning.is === 'column' ? column?.options : { timeZone: column?.options.timeZone }
+    columns[phrase] = { ...options, type: cells.type }
     raw.columns.push(rawOf(cells))
   }
   return { raw, columns, rowsOf: row => shaped.rowsOf(row) }
