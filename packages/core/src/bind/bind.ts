@@ -8,7 +8,7 @@ import { isMeasure, meaningKey, wholeKey } from '../table/phrase/meaning.ts'
 import { blend } from '../theme/contrast.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { Tongue } from '../words/tongue.ts'
-import { categoriesOf } from './categories.ts'
+import { categoriesOf, runAlongCategories } from './categories.ts'
 import { type ColorScale, colorScale, isShaded } from './color-scale.ts'
 import { levelOf } from './level.ts'
 import type { Bound, BoundDrawing, LegendSeries, ScaledPart, ScaleInput, ShapedDrawing } from './model.ts'
@@ -39,7 +39,9 @@ export function bind(
   const parts = scaleAll(shapes, description, scales)
   for (const input of scales.values()) {
     if (input.type !== 'text') continue
-    const own = parts.filter(scaled => scaled.xInput === input || scaled.yInput === input)
+    const all = parts.filter(scaled => scaled.xInput === input || scaled.yInput === input)
+    const shown = all.filter(scaled => !scaled.drawing.kind.aside)
+    const own = shown.length > 0 ? [...shown, ...all.filter(scaled => scaled.drawing.kind.aside)] : all
     input.words = categoriesOf(
       own.map(scaled => ({
         values: scaled.xInput === input ? scaled.x : scaled.y,
@@ -49,6 +51,7 @@ export function bind(
       own.find(scaled => scaled.drawing.order)?.drawing.order,
     )
   }
+  for (const part of parts) runAlongCategories(part)
   const shaded = shapes
     .filter(shape => !shape.drawing.kind.parts)
     .map(shape => shape.shaped.roles.get('color'))

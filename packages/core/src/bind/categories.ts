@@ -1,13 +1,20 @@
 import type { Order, Scale } from '../describe/description.ts'
-import type { RoleValues } from '../table/group/shape.ts'
+import { type RoleValues, wordIn } from '../table/group/shape.ts'
 import { isRest } from '../table/group/top.ts'
+import { runningTotal } from '../table/group/window.ts'
+import { isMeasure, meaningKey } from '../table/phrase/meaning.ts'
+import type { ScaledPart, ScaleInput } from './model.ts'
 
-/** The categories of a scale in order: as told, else the calendar's for cycles, else that of first appearance. */
-export function categoriesOf(
-  uses: { values: RoleValues; measured: RoleValues }[],
-  options: Scale | undefined,
-  wished?: Order,
-): string[] {
+interface Use {
+  values: RoleValues
+  measured: RoleValues
+}
+
+/**
+ * The categories of a scale in order: as told, else the calendar's for cycles, else that of first appearance. They are ranked
+ * by what the first drawing measures; where that leaves them equal, or does not have them, by the next.
+ */
+export function categoriesOf(uses: Use[], options: Scale | undefined, wished?: Order): string[] {
   if (options?.domain && options.kind !== 'linear')
     return options.domain.filter(value => value !== null).map(String)
   const words: string[] = []
@@ -42,8 +49,14 @@ export function categoriesOf(
   const order = options?.order ?? wished
   if (order === 'name') words.sort((a, b) => a.localeCompare(b))
   if (order === 'ranked') {
-    const totals = totalsOf(uses)
-    words.sort((a, b) => (totals.get(b) ?? 0) - (totals.get(a) ?? 0))
+    const totals = uses.map(totalsOf)
+    words.sort((a, b) => {
+      for (const own of totals) {
+        const apart = (own.get(b) ?? 0) - (own.get(a) ?? 0)
+        if (apart !== 0) return apart
+      }
+      return 0
+    })
   }
   // The rest comes last, however large it is.
   words.sort((a, b) => Number(isRest(a)) - Number(isRest(b)))
@@ -53,15 +66,58 @@ export function categoriesOf(
 /** The rest is no number; it comes last. */
 const placeOf = (word: string) => (isRest(word) ? Number.MAX_VALUE : Number(word))
 
-function totalsOf(uses: { values: RoleValues; measured: RoleValues }[]): Map<string, number> {
+/** What a drawing measures at each category, all series together. */
+function totalsOf({ values, measured }: Use): Map<string, number> {
   const totals = new Map<string, number>()
-  for (const { values, measured } of uses) {
-    if (measured.cells.type === 'text') continue
-    const { cells } = values
-    for (let i = 0; i < measured.cells.values.length; i++) {
-      const word = cells.type === 'text' ? cells.words[cells.codes[i]] : String(cells.values[i])
-      if (word !== undefined) totals.set(word, (totals.get(word) ?? 0) + (measured.cells.values[i] || 0))
-    }
+  if (measured.cells.type === 'text') return totals
+  const { cells } = values
+  const amounts = measured.steps ?? measured.cells.values
+  for (let i = 0; i < amounts.length; i++) {
+    const word = cells.type === 'text' ? cells.words[cells.codes[i]] : String(cells.values[i])
+    if (word !== undefined) totals.set(word, (totals.get(word) ?? 0) + (amounts[i] || 0))
   }
   return totals
+}
+
+/**
+ * Adds running totals up in the order in which their categories stand, which is known only here: tables know no more than
+ * in which order categories came.
+ */
+export function runAlongCategories(part: ScaledPart): void {
+  for (const [role, along] of [
+    ['y', 'x'],
+    ['x', 'y'],
+  ] as const) {
+    const values = part[role]
+    const input = along === 'x' ? part.xInput : part.yInput
+    if (!values.steps || !input || input.words.length === 0) continue
+    const total = addedUp(part, values, part[along], input)
+    part[role] = total
+    part.shaped = { ...part.shaped, roles: new Map(part.shaped.roles).set(role, total) }
+  }
+}
+
+function addedUp(
+  { shaped }: ScaledPart,
+  values: RoleValues,
+  along: RoleValues,
+  input: ScaleInput,
+): RoleValues {
+  const places = new Map(input.words.map((word, i) => [word, i]))
+  const wordOf = wordIn(along.cells)
+  // What the list of a scale does not have is not drawn, and comes last.
+  const order = Float64Array.from(values.steps!, (_, mark) => places.get(String(wordOf(mark))) ?? places.size)
+  const others = [...shaped.roles.values()]
+    .filter(({ meaning }) => !isMeasure(meaning) && meaningKey(meaning) !== meaningKey(along.meaning))
+    .map(({ cells }) => wordIn(cells))
+  const series = new Map<string, number[]>()
+  for (let mark = 0; mark < shaped.length; mark++) {
+    const name = others.map(word => word(mark)).join('\u001f')
+    const members = series.get(name)
+    if (members) members.push(mark)
+    else series.set(name, [mark])
+  }
+  const out = new Float64Array(shaped.length)
+  for (const members of series.values()) runningTotal(members, values.steps!, out, order)
+  return { ...values, cells: { type: 'number', values: out } }
 }

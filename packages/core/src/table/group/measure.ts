@@ -13,13 +13,8 @@ export function measureOf(
   count: number,
   context: GroupContext,
 ): Float64Array {
-  if (meaning.is === 'window') {
-    const base: Meaning =
-      meaning.column === undefined || meaning.how === 'count so far'
-        ? { is: 'summary', how: 'count' }
-        : { is: 'summary', how: 'sum', column: meaning.column }
-    return windowed(meaning, measureOf(base, table, groups, count, context), context)
-  }
+  if (meaning.is === 'window')
+    return windowed(meaning, measureOf(baseOf(meaning), table, groups, count, context), context)
   if (meaning.is === 'ratio') {
     const over = summarise('sum', table.needColumn(meaning.column, ''), groups)
     const under = summarise('sum', table.needColumn(meaning.to, ''), groups)
@@ -38,6 +33,12 @@ export function measureOf(
     meaning.how === 'count' || meaning.how === 'sum' || meaning.how === 'distinct' ? 0 : Number.NaN
   return pad(values, count, empty)
 }
+
+/** What a window is worked out from. */
+export const baseOf = ({ column, how }: Meaning & { is: 'window' }): Meaning =>
+  column === undefined || how === 'count so far'
+    ? { is: 'summary', how: 'count' }
+    : { is: 'summary', how: 'sum', column }
 
 function pad(values: Float64Array, count: number, filler: number): Float64Array {
   if (values.length === count) return values

@@ -11,8 +11,9 @@ import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
 import type { Follows } from './live-groups.ts'
 import type { LiveRuns } from './live-runs.ts'
-import { measureOf } from './measure.ts'
+import { baseOf, measureOf } from './measure.ts'
 import type { Within } from './where.ts'
+import { isRunning } from './window.ts'
 
 /** The values bound to one role, one per mark. */
 export interface RoleValues {
@@ -29,6 +30,8 @@ export interface RoleValues {
   far?: unknown
   /** How far values reach of which these are the ones in view. */
   reach?: readonly [min: number, max: number]
+  /** Of a running total: what each mark adds to it. */
+  steps?: Float64Array
   /** Whether only some of the values were kept, as by `top`: what lies between them is left out, not empty. */
   some?: boolean
 }
@@ -159,7 +162,7 @@ function namesOf(
 }
 
 /** The value of each mark or row, as it is written in a key. */
-const wordIn = (cells: Cells) => (at: number) =>
+export const wordIn = (cells: Cells) => (at: number) =>
   cells.type === 'text' ? (cells.words[cells.codes[at]] ?? '') : cells.values[at]
 
 const endsOf = (encoded: Encoded, codes: Int32Array) =>
@@ -246,6 +249,10 @@ export function shapeGathered(
   }
   for (const [role, meaning] of measures) {
     const values = measureOf(meaning, table, groups, filled.count, context)
+    const steps =
+      meaning.is === 'window' && isRunning(meaning)
+        ? measureOf(baseOf(meaning), table, groups, filled.count, context)
+        : undefined
     const column = columnOf(table, meaning)
     const isTime =
       meaning.is === 'summary' &&
@@ -258,6 +265,7 @@ export function shapeGathered(
       column,
       zone: column?.zone ?? utc,
       ends: undefined,
+      steps,
     })
   }
   const keys = by.map(part => wordIn(out.get(part.role)!.cells))

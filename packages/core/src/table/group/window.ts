@@ -16,6 +16,10 @@ export interface GroupContext {
   shareOf: 'x' | 'whole'
 }
 
+/** Whether values add up along the order of marks. */
+export const isRunning = (meaning: Meaning): boolean =>
+  meaning.is === 'window' && (meaning.how === 'sum so far' || meaning.how === 'count so far')
+
 /** Works out shares, ranks and running totals over groups that are already measured. */
 export function windowed(
   meaning: Meaning & { is: 'window' },
@@ -24,7 +28,7 @@ export function windowed(
 ): Float64Array {
   const { filled, order, encodings } = context
   const all = encodings.map((_, i) => i)
-  const runs = meaning.how === 'sum so far' || meaning.how === 'count so far'
+  const runs = isRunning(meaning)
   let within: number[]
   if (meaning.within.length > 0) {
     within = meaning.within.map(group => {
@@ -81,7 +85,8 @@ function ranks(members: number[], values: Float64Array, out: Float64Array): void
   })
 }
 
-function runningTotal(
+/** Adds up what each of these groups has, in their order `along`, from the first on. */
+export function runningTotal(
   members: number[],
   values: Float64Array,
   out: Float64Array,
