@@ -1,4 +1,4 @@
-import { type Insets, leadOf, sharedScales, type View } from '@dapplo/core/internal'
+import { type Insets, leadOf, type ScaleEnds, sharedScales, type View } from '@dapplo/core/internal'
 import type { Reading } from '@dapplo/core/small'
 import type { Live, PartHost } from './model.ts'
 import { type Leading, Neighbours } from './neighbours.ts'
@@ -60,7 +60,7 @@ export class PageMember implements Leading {
     return leadOf(view.composition.value, view.root, view.state.value.selected)
   }
 
-  endsOf(scale: string): { min: number; max: number } | undefined {
+  endsOf(scale: string): ScaleEnds | undefined {
     return this.host.view.own.peek().get(scale)
   }
 

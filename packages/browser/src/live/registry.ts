@@ -1,4 +1,4 @@
-import type { Insets, View } from '@dapplo/core/internal'
+import { type Insets, joinedEnds, mostOf, type ScaleEnds, type View } from '@dapplo/core/internal'
 
 /** Charts on a page know each other: by their ids, and by the scales they share. */
 export interface Member {
@@ -13,7 +13,7 @@ export interface Member {
   /** Another chart has zoomed a shared scale. */
   zoomedElsewhere(scale: string, ends: readonly [number, number] | undefined): void
   /** The ends of a scale as this chart alone would have them. */
-  endsOf(scale: string): { min: number; max: number } | undefined
+  endsOf(scale: string): ScaleEnds | undefined
   /** The width of its picture, in pixels, and the room that it needs beside its plot. */
   readonly width: number
   readonly insets: Insets | undefined
@@ -56,17 +56,13 @@ export function* sharing(member: Member, scale: string): Generator<[Member, stri
 }
 
 /** How far shared scales reach in the other charts. */
-export function outerEnds(member: Member): Map<string, { min: number; max: number }> {
-  const out = new Map<string, { min: number; max: number }>()
+export function outerEnds(member: Member): Map<string, ScaleEnds> {
+  const out = new Map<string, ScaleEnds>()
   for (const scale of member.shared.keys()) {
     for (const [other, own] of sharing(member, scale)) {
       const ends = other.endsOf(own)
       const known = out.get(scale)
-      if (ends)
-        out.set(
-          scale,
-          known ? { min: Math.min(known.min, ends.min), max: Math.max(known.max, ends.max) } : ends,
-        )
+      if (ends) out.set(scale, known ? joinedEnds([known, ends]) : ends)
     }
   }
   return out
@@ -78,8 +74,7 @@ export function roomBeside(member: Member): Insets | undefined {
   for (const [other, scale] of sharing(member, 'x')) {
     const { insets, width } = other
     if (scale !== 'x' || !insets || width !== member.width) continue
-    const { left, right } = insets
-    most = { left: Math.max(left, most?.left ?? 0), right: Math.max(right, most?.right ?? 0) }
+    most = most ? mostOf([most, insets]) : insets
   }
   return most
 }

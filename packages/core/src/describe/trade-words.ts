@@ -89,8 +89,11 @@ const VALUES: Readonly<Record<string, Readonly<Record<string, string>>>> = {
 }
 
 /** What is to be written for a value of an option as the trade calls it. */
-export const valueMeant = (option: string, value: string): string | undefined =>
-  VALUES[option]?.[value.toLowerCase()]
+export const valueMeant = (option: string, value: string): string | undefined => {
+  const words = Object.hasOwn(VALUES, option) ? VALUES[option] : {}
+  const word = value.toLowerCase()
+  return Object.hasOwn(words, word) ? words[word] : undefined
+}
 
 /** Options in the trade's other words. */
 const OPTIONS: Readonly<Record<string, string>> = {

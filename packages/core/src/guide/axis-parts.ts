@@ -8,6 +8,12 @@ import type { Font, Measure } from '../theme/text-width.ts'
 
 export type Side = 'bottom' | 'left' | 'right' | 'top'
 
+/** Pixels beyond the least and the greatest value of a scale. */
+export interface Room {
+  min: number
+  max: number
+}
+
 /** What an axis has to show and how. */
 export interface AxisInput {
   name: string
@@ -34,7 +40,7 @@ export interface AxisInput {
   cycle?: string
   timeFormat?: Intl.DateTimeFormatOptions | ((value: any) => string)
   /** Pixels beyond the least and the greatest value that labels at the shapes take, where ends may move. */
-  beyond?: { min: number; max: number }
+  beyond?: Room
   /** The widest a label beside the plot may be, in pixels. */
   labelRoom: number
   /** How far names under the plot may reach down, in pixels. Default as far as slanted ones ever do. */

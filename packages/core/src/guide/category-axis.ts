@@ -2,6 +2,7 @@ import type { Finding } from '../finding/error.ts'
 import { cycleText } from '../scale/time-format.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP, PICTURE } from './axis-parts.ts'
 import { clean, ellipsis, LINE, wrap } from './text.ts'
+import { endsWithRoom } from './tick-room.ts'
 
 /** Degrees by which names are turned where they fit in no other way. */
 const SLANT = -38
@@ -33,7 +34,7 @@ const shorterName = (word: string, forms: readonly string[], step: number): stri
 function namesAxis(context: AxisContext, step: number): AxisLayout {
   const { input, level, font, measure, make } = context
   const { shorter = {} } = input
-  const scale = make(input.min, input.max)
+  const scale = make(...endsWithRoom(context))
   const { words, look, cycle, images } = input
   const low = Math.max(0, Math.ceil(Math.min(...scale.domain)))
   const high = Math.min(words.length - 1, Math.floor(Math.max(...scale.domain)))

@@ -3,17 +3,17 @@ import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
 import { inFigures } from '../theme/text-width.ts'
 import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
-import { type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
+import { type AxisContext, type AxisLayout, LABEL_GAP, type Room } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
 
 /** The pixels beyond the values at both ends, where these may move; never more than a third of the axis. */
-const roomAtEnds = ({ input: { round }, length }: AxisContext, beyond: { min: number; max: number }) => ({
+const roomAtEnds = ({ input: { round }, length }: AxisContext, beyond: Room) => ({
   low: round.min ? Math.min(beyond.min, length / 3) : 0,
   high: round.max ? Math.min(beyond.max, length / 3) : 0,
 })
 
 /** Ends that leave so many pixels beyond the values. */
-function withRoom(context: AxisContext, beyond: { min: number; max: number }): [number, number] {
+function withRoom(context: AxisContext, beyond: Room): [number, number] {
   const { input, length } = context
   const { min, max, kind } = input
   const { low, high } = roomAtEnds(context, beyond)
@@ -29,7 +29,7 @@ function withRoom(context: AxisContext, beyond: { min: number; max: number }): [
 /** The same once one end has been rounded, which takes of the room at the other: what is lacking is added. */
 function stillWithRoom(
   context: AxisContext,
-  beyond: { min: number; max: number },
+  beyond: Room,
   least: number,
   greatest: number,
 ): [number, number] {

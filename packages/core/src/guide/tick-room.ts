@@ -35,3 +35,12 @@ export function keptApart(
   })
   return kept
 }
+
+/** The ends of a scale of names or times, moved so far that large points at the first and the last are whole. */
+export function endsWithRoom({ input: { min, max, beyond }, length }: AxisContext): [number, number] {
+  if (!beyond) return [min, max]
+  const low = Math.min(beyond.min, length / 4)
+  const high = Math.min(beyond.max, length / 4)
+  const pixel = (max - min) / Math.max(1, length - low - high)
+  return [min - low * pixel, max + high * pixel]
+}

@@ -5,12 +5,13 @@ import { inFigures } from '../theme/text-width.ts'
 import { MOST_GIVEN, mostLabels, readableTimes, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
 import { APART, type AxisContext, type AxisLayout, LABEL_GAP } from './axis-parts.ts'
 import { LINE } from './text.ts'
-import { collide, keptApart } from './tick-room.ts'
+import { collide, endsWithRoom, keptApart } from './tick-room.ts'
 
 /** An axis of times: divisions of the calendar, with the larger unit named where it changes. */
 export function timeAxis(context: AxisContext): AxisLayout {
   const { input, length, level, font, measure, make } = context
-  const { min, max, zone, look, wish, unit } = input
+  const { zone, look, wish, unit } = input
+  const [min, max] = endsWithRoom(context)
   const scale = make(min, max)
   const width = level ? (text: string) => measure(text, font) : () => font.size * LINE
   const room = mostLabels(context)

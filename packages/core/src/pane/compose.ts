@@ -5,7 +5,7 @@ import { drawPane, type PlannedPane } from './draw.ts'
 import { fromItsSide } from './from-right.ts'
 import { layoutPlot } from './layout.ts'
 import { isPlaced, type Legends, planLegends, sideWidth } from './legends.ts'
-import type { Insets, PaneInput, PaneLayout } from './model.ts'
+import type { Insets, PaneInput, PaneLayout, PlannedAxis } from './model.ts'
 import { planAxes } from './plan.ts'
 import { TINY_LINE, tinyHasWords } from './tiny.ts'
 import { placeWords } from './words.ts'
@@ -76,20 +76,41 @@ export function layoutPane(input: PaneInput): PaneLayout {
   // Legends at the sides are part of the room that stands beside the plot.
   const left = inner.x - box.x
   const right = box.width - inner.width - left
-  const insets = { left: alone.insets.left + left, right: alone.insets.right + right }
+  const insets = {
+    left: alone.insets.left + left,
+    right: alone.insets.right + right,
+    beyond: axes.find(({ name }) => name === 'x')?.needs,
+  }
   const beside = (most: Insets): Insets => ({
     left: Math.max(insets.left, most.left) - left,
     right: Math.max(insets.right, most.right) - right,
   })
-  const layoutBeside = (most: Insets) =>
-    most.left > insets.left || most.right > insets.right
-      ? layoutPlot({ ...room, insets: beside(most) })
-      : alone
+  const layoutBeside = (most: Insets | undefined, ends: Ends | undefined) => {
+    const wider = most && (most.left > insets.left || most.right > insets.right)
+    if (!wider && !ends) return alone
+    return layoutPlot({
+      ...room,
+      ...(wider ? { insets: beside(most) } : {}),
+      ...(ends ? { axes: axes.map(axis => withEnds(axis, ends)) } : {}),
+    })
+  }
   return {
     insets,
     under: box.y + box.height - alone.plot.y - alone.plot.height,
-    draw: most => ({ ...fromItsSide(drawPane(planned, most ? layoutBeside(most) : alone), box), insets }),
+    ends: most =>
+      new Map([...layoutBeside(most, undefined).layouts].map(([name, { scale }]) => [name, scale.domain])),
+    draw: (most, ends) => ({ ...fromItsSide(drawPane(planned, layoutBeside(most, ends)), box), insets }),
   }
+}
+
+type Ends = ReadonlyMap<string, readonly [number, number]>
+
+/** An axis that ends where it is told to. */
+function withEnds(axis: PlannedAxis, ends: Ends): PlannedAxis {
+  const told = ends.get(axis.name)
+  if (!told) return axis
+  const [min, max] = told
+  return { ...axis, input: { ...axis.input, min, max, round: { min: false, max: false }, beyond: undefined } }
 }
 
 /** Whether there is nothing to draw: no marks, or no slice. */

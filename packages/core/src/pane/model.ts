@@ -3,7 +3,7 @@ import type { FormOf } from '../bind/number-forms.ts'
 import type { Background, Settled, SpreadOptions } from '../describe/description.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import type { Finding } from '../finding/error.ts'
-import type { AxisInput } from '../guide/axis-parts.ts'
+import type { AxisInput, Room } from '../guide/axis-parts.ts'
 import type { AxisLook } from '../guide/axis-shapes.ts'
 import type { LabelSides } from '../guide/bar-labels.ts'
 import type { HeadingFigures, HeadingWords } from '../resolve/model.ts'
@@ -24,6 +24,8 @@ export interface PlannedAxis {
   title: string
   /** Whether shapes grow along its scale. */
   grows: boolean
+  /** The room beyond its ends that its own shapes need. */
+  needs: Room | undefined
 }
 
 /** What axes are planned from. `labelRoom`: the widest a label beside the plot may be, in pixels. */
@@ -40,6 +42,8 @@ export interface PlanContext {
   box: Box
   theme: Theme
   measure: Measure
+  /** By scale: the room beyond its ends that others need which share it. */
+  beyond?: ReadonlyMap<string, Room>
 }
 
 /** One plot with its axes and words, and what it was made from, for reading values back. */
@@ -62,6 +66,8 @@ export interface Pane {
 export interface Insets {
   left: number
   right: number
+  /** Beyond the least and the greatest value of its horizontal scale, which large points take. */
+  beyond?: Room
 }
 
 /** A scene with the panes that it shows: one for a chart, several for a spread. */
@@ -123,6 +129,8 @@ export interface PaneInput {
   largest?: number
   /** Whether titles of vertical axes stand elsewhere. */
   titled?: boolean
+  /** By scale: the room beyond its ends that other charts need which share it. */
+  beyond?: ReadonlyMap<string, Room>
 }
 
 /** A pane that knows where its plot will be, and has drawn nothing yet. */
@@ -130,8 +138,10 @@ export interface PaneLayout {
   insets: Insets
   /** The room under its plot, in pixels. */
   under: number
-  /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others. */
-  draw(insets?: Insets): Pane
+  /** Where its scales end, by name, once there is so much room beside the plot. */
+  ends(insets: Insets): ReadonlyMap<string, readonly [number, number]>
+  /** Draws it, once; `insets`: room to leave beside the plot at least, so that it lines up with others; `ends`: where scales are to end. */
+  draw(insets?: Insets, ends?: ReadonlyMap<string, readonly [number, number]>): Pane
 }
 
 /** One chart of a picture, ready to be laid out. */

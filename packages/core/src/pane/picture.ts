@@ -20,7 +20,15 @@ export function composePicture(input: PictureInput): Composition {
   const words: Batch[] = []
   const panes = input.spread
     ? input.spread.compose(input, input.spread, box, words)
-    : [layoutPane({ ...chartInput(input, 0), box, pane: 0, prefix: '' }).draw(input.beside)]
+    : [
+        layoutPane({
+          ...chartInput(input, 0),
+          box,
+          pane: 0,
+          prefix: '',
+          beyond: input.beside?.beyond && new Map([['x', input.beside.beyond]]),
+        }).draw(input.beside),
+      ]
   const scales = new Map<string, PositionScale>()
   panes.forEach((pane, i) => {
     for (const [name, scale] of pane.scales) scales.set((input.spread ? `${i}/` : '') + name, scale)

@@ -16,7 +16,7 @@ import type { RoleValues } from '../table/group/shape.ts'
 import { numberOf } from '../table/group/where.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { PlanContext, PlannedAxis } from './model.ts'
-import { roomBeyond } from './room-beyond.ts'
+import { mostRoom, roomBeyond } from './room-beyond.ts'
 
 /** Decides for every scale which axis reads it: its side, its ticks, its title. */
 export function planAxes(context: PlanContext): PlannedAxis[] {
@@ -62,6 +62,7 @@ function planOne(
   const { kind } = domain
   const min = zoomed ? Math.min(...zoomed) : domain.min
   const max = zoomed ? Math.max(...zoomed) : domain.max
+  const needs = roomBeyond(source, context)
   const input: AxisInput = {
     name: source.name,
     side,
@@ -88,7 +89,7 @@ function planOne(
     timeFormat: kind.name === 'time' ? (format as AxisInput['timeFormat']) : undefined,
     labelRoom,
     depth: context.box.height * DEPTH,
-    beyond: roomBeyond(source, context),
+    beyond: mostRoom([needs, context.beyond?.get(source.name)]),
     minor: options.minor,
     images: options.images ?? column?.options.images,
     shorter: column?.options.shorter,
@@ -109,6 +110,7 @@ function planOne(
     hidden: option === false,
     title: titleOf(source, options, first.drawing.table, bound.tongue, domain, shared),
     grows,
+    needs,
   }
 }
 
@@ -236,6 +238,7 @@ function readings(
       hidden: option === false,
       title: typeof options.title === 'string' ? clean(options.title) : '',
       grows: false,
+      needs: undefined,
     })
   }
   return out

@@ -1,7 +1,7 @@
 import { measures } from '../bind/domain.ts'
 import type { ScaleInput, ScaleUse } from '../bind/model.ts'
 import { labelTexts } from '../bind/values.ts'
-import type { AxisInput } from '../guide/axis-parts.ts'
+import type { Room } from '../guide/axis-parts.ts'
 import { labelFont } from '../guide/place-labels.ts'
 import { clean } from '../guide/text.ts'
 import { arrangeOf } from '../resolve/looks.ts'
@@ -16,18 +16,36 @@ const AROUND = 8
  * chart, and rounded ends lie beyond the values.
  */
 const SPAN_SHARE = 0.3
-
-type Room = NonNullable<AxisInput['beyond']>
+/** The same of names and times, whose ends are not rounded. */
+const SPAN_AS_IT_IS = 0.6
 
 /** The room beyond the least and the greatest value, in pixels, that labels at the ends of bars and large points take. */
-export function roomBeyond(source: ScaleInput, context: PlanContext): AxisInput['beyond'] {
-  const room: Room = { min: 0, max: 0 }
-  for (const use of source.uses)
-    for (const taken of [labelsBeyond(use, source, context), pointsBeyond(use, source, context)]) {
-      room.min = Math.max(room.min, taken.min)
-      room.max = Math.max(room.max, taken.max)
-    }
-  return room.min + room.max > 0 ? room : undefined
+export function roomBeyond(source: ScaleInput, context: PlanContext): Room | undefined {
+  return mostRoom(
+    source.uses.flatMap(use => [labelsBeyond(use, source, context), pointsBeyond(use, source, context)]),
+  )
+}
+
+/** The room that is enough for all; undefined for none. */
+export function mostRoom(all: readonly (Room | undefined)[]): Room | undefined {
+  const min = Math.max(0, ...all.map(room => room?.min ?? 0))
+  const max = Math.max(0, ...all.map(room => room?.max ?? 0))
+  return min + max > 0 ? { min, max } : undefined
+}
+
+/** By shared scale: the room beyond its ends that is enough for all charts, which would not line up otherwise. */
+export function sharedRoom(charts: readonly PlanContext[], share: readonly string[]): Map<string, Room> {
+  const out = new Map<string, Room>()
+  for (const name of share) {
+    const room = mostRoom(
+      charts.map(context => {
+        const source = context.bound.scales.get(name)
+        return source && roomBeyond(source, context)
+      }),
+    )
+    if (room) out.set(name, room)
+  }
+  return out
 }
 
 function labelsBeyond(
@@ -59,7 +77,7 @@ function labelsBeyond(
 function pointsBeyond(
   { bound: { marks }, positions: { at } }: ScaleUse,
   { role, name }: ScaleInput,
-  { domains, largest, box }: PlanContext,
+  { description, domains, largest, box, zoom }: PlanContext,
 ): Room {
   const room: Room = { min: 0, max: 0 }
   const { size } = marks
@@ -67,7 +85,9 @@ function pointsBeyond(
   if (!size || !domain || !(size.max > 0)) return room
   const { kind } = domain
   const [min, max] = [kind.forward(domain.min), kind.forward(domain.max)]
-  const pixels = ((role === 'x' ? box.width : box.height) * SPAN_SHARE) / (max - min || 1)
+  const asIs = kind.name === 'category' || kind.name === 'time'
+  const share = asIs ? SPAN_AS_IT_IS : SPAN_SHARE
+  const pixels = ((role === 'x' ? box.width : box.height) * share) / (max - min || 1)
   for (let mark = 0; mark < at.length; mark++) {
     const radius = size.at[mark] > 0 ? largest * Math.sqrt(size.at[mark] / size.max) + 1 : 0
     if (radius === 0 || !kind.allows(at[mark])) continue
@@ -75,5 +95,9 @@ function pointsBeyond(
     room.min = Math.max(room.min, radius - (place - min) * pixels)
     room.max = Math.max(room.max, radius - (max - place) * pixels)
   }
+  // Ends of numbers say themselves whether they may move.
+  const [first, last] = kind.name === 'time' ? (description.scales?.[name]?.domain ?? []) : []
+  if (asIs && (zoom?.[name] || (first ?? null) !== null)) room.min = 0
+  if (asIs && (zoom?.[name] || (last ?? null) !== null)) room.max = 0
   return room
 }

@@ -1,3 +1,4 @@
+import { formsOf } from '../bind/number-forms.ts'
 import { footing, heading } from '../guide/heading.ts'
 import { mirrored, mirroredBox, runsLeft } from '../guide/mirror.ts'
 import { LINE } from '../guide/text.ts'
@@ -7,6 +8,7 @@ import { isTiny, largestRadius, layoutPane } from './compose.ts'
 import { BETWEEN_LEGENDS, layAligned, planLegends } from './legends.ts'
 import type { Pane, PaneInput, PaneLayout, PictureInput, SpreadInput } from './model.ts'
 import { planAxes } from './plan.ts'
+import { sharedRoom } from './room-beyond.ts'
 import { axisTitles } from './words.ts'
 
 /** Free space between the charts of a spread, in pixels. */
@@ -59,6 +61,16 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
   const evenly = (box.width - GUTTER * (columns - 1)) / columns
   // Where people read from the right, the first column stands there.
   const placed = (cell: Box) => (runsLeft(input.tongue.locale) ? mirroredBox(cell, box) : cell)
+  const cell = { width: evenly, height: room / rows }
+  const beyond = sharedRoom(
+    charts.map((_, i) => {
+      const own = paneInput(input, spread, i)
+      const radius = own.description.scales?.size?.radius ?? (spread.panes ? largest : largestRadius(cell))
+      const formOf = formsOf(own.bound.scales, own.domains, own.zoom)
+      return { ...own, box: { ...box, ...cell }, formOf, largest: radius, labelRoom: evenly }
+    }),
+    spread.share ?? [],
+  )
   const layout = (i: number, cell: Box) =>
     layoutPane({
       ...paneInput(input, spread, i),
@@ -69,6 +81,7 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
       sharedBeside: beside(i),
       largest: spread.panes ? largest : undefined,
       titled: spread.panes && shares('y'),
+      beyond,
     })
   // The last pane of a column carries the axis for all above it, and gets the room for that.
   const guessed = shares('x') && rows > 1 ? AXIS_ROOM : 0
@@ -110,7 +123,31 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
     const own = mostOf([...layouts.filter((_, i) => alike(i)).map(({ insets }) => insets), ...others])
     return spread.panes ? { ...own, right: mostOf(layouts.map(({ insets }) => insets)).right } : own
   }
-  return layouts.map((layout, i) => layout.draw(insetsOf(i % columns)))
+  const insets = layouts.map((_, i) => insetsOf(i % columns))
+  const ends = agreedEnds(
+    spread.share ?? [],
+    spread.share?.length ? layouts.map((layout, i) => layout.ends(insets[i])) : [],
+  )
+  return layouts.map((layout, i) => layout.draw(insets[i], ends.size > 0 ? ends : undefined))
+}
+
+/**
+ * Where shared scales end in all panes: neat ends depend on the room for labels, and on the values, which differ from pane to
+ * pane. Only those on which the panes do not agree by themselves.
+ */
+function agreedEnds(
+  share: readonly string[],
+  all: readonly ReadonlyMap<string, readonly [number, number]>[],
+): Map<string, readonly [number, number]> {
+  const out = new Map<string, readonly [number, number]>()
+  for (const name of share) {
+    const own = all.map(ends => ends.get(name)).filter(ends => ends !== undefined)
+    const values = own.flat()
+    const joint = [Math.min(...values), Math.max(...values)] as const
+    const agree = own.every(ends => Math.min(...ends) === joint[0] && Math.max(...ends) === joint[1])
+    if (!agree) out.set(name, joint)
+  }
+  return out
 }
 
 /** How many charts stand side by side: as told, as far as there is room; panes as many as make them of a good shape. */

@@ -9,6 +9,7 @@ import { ask } from '../table/group/question.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import type { Chart } from '../view/chart.ts'
+import { joinedEnds, type ScaleEnds } from '../view/fits.ts'
 import { View } from '../view/view.ts'
 import { momentBetween } from './moment.ts'
 import { growsAlong, soFar, Trail } from './trail.ts'
@@ -164,12 +165,12 @@ export class Playback {
   }
 
   private shareEnds(chart: Chart): void {
-    const ends = new Map<string, { min: number; max: number }>()
+    const ends = new Map<string, ScaleEnds>()
     for (const view of this.views) {
       for (const [name, own] of view.ends.value) {
         if (chart.resolved.description.scales?.[name]?.fixed === false) continue
         const known = ends.get(name)
-        ends.set(name, known ? { min: Math.min(known.min, own.min), max: Math.max(known.max, own.max) } : own)
+        ends.set(name, known ? joinedEnds([known, own]) : own)
       }
     }
     for (const view of this.views) view.outer.value = ends

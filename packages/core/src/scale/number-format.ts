@@ -46,7 +46,8 @@ export const briefWriter = (values: readonly number[], look: NumberLook): ((valu
   writerFor(values, look, 3)
 
 /** One value as briefly as labels are. */
-export const briefText = (value: number, look: NumberLook): string => briefWriter([value], look)(value)
+export const briefText = (value: number, look: NumberLook): string =>
+  Number.isFinite(value) ? briefWriter([value], look)(value) : '–'
 
 /** Writes numbers in one form: as many decimals as tell these values apart, but no more figures for the largest than `most`. */
 function writerFor(values: readonly number[], look: NumberLook, most: number): (value: number) => string {

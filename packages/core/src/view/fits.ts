@@ -6,8 +6,17 @@ import type { Chart } from './chart.ts'
 import { chartsOf, isSpread } from './charts.ts'
 import type { Spread } from './spread.ts'
 
+/** Where a scale ends, and which of its ends may move to neat numbers. */
+export type ScaleEnds = Pick<Domain, 'min' | 'max' | 'round'>
 /** Where scales end, by name. */
-export type Ends = ReadonlyMap<string, { min: number; max: number }>
+export type Ends = ReadonlyMap<string, ScaleEnds>
+
+/** Ends that hold those of all charts that share a scale: were they rounded in one alone, plots would not line up. */
+export const joinedEnds = (all: readonly ScaleEnds[]): ScaleEnds => ({
+  min: Math.min(...all.map(({ min }) => min)),
+  max: Math.max(...all.map(({ max }) => max)),
+  round: { min: all.some(({ round }) => round.min), max: all.some(({ round }) => round.max) },
+})
 
 /** Settles the domains of all scales, and remembers the first fits of those that keep theirs. */
 export class Fits {
@@ -18,10 +27,7 @@ export class Fits {
     const all = chartsOf(shown).map((chart, i) => this.settleChart(chart, bounds[i]))
     for (const name of isSpread(shown) ? (shown.description.share ?? []) : []) {
       const own = all.map(({ value }) => value.get(name)).filter(domain => domain !== undefined)
-      const joint = {
-        min: Math.min(...own.map(domain => domain.min)),
-        max: Math.max(...own.map(domain => domain.max)),
-      }
+      const joint = joinedEnds(own)
       for (const { value } of all) {
         const domain = value.get(name)
         if (domain) value.set(name, { ...domain, ...joint })
@@ -51,9 +57,9 @@ export class Fits {
 /** Domains that reach as far as those of other charts with the same scales. */
 export function widenedBy(domains: Map<string, Domain>, outer: Ends): Map<string, Domain> {
   const out = new Map(domains)
-  for (const [name, { min, max }] of outer) {
+  for (const [name, ends] of outer) {
     const domain = domains.get(name)
-    if (domain) out.set(name, { ...domain, min: Math.min(domain.min, min), max: Math.max(domain.max, max) })
+    if (domain) out.set(name, { ...domain, ...joinedEnds([domain, ends]) })
   }
   return out
 }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
 import { groupedBy, sum } from '../../../../tests/support/grouping.ts'
-import { chart, type Description, readCsv, type Scene, type Table, table } from '../index.ts'
+import { chart, type Description, readCsv, type Scene, spread, type Table, table } from '../index.ts'
 import { csvText, dataTables, readAt, View } from '../internal.ts'
 import type { Batch, Box } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -215,7 +215,10 @@ describe('lines', () => {
 })
 
 test('large points are whole, on every kind of scale', () => {
-  const kind = fc.constantFrom('linear', 'log', 'root', 'signed log')
+  const kind = fc.constantFrom('linear', 'log', 'root', 'signed log', 'category', 'time')
+  /** The same numbers as names or times. */
+  const as = (value: number, on: string) =>
+    on === 'category' ? `pier ${value % 9}` : on === 'time' ? new Date(Date.UTC(2024, 0, value)) : value
   const point = fc.record({
     x: fc.integer({ min: 1, max: 4000 }),
     y: fc.integer({ min: 1, max: 4000 }),
@@ -225,7 +228,8 @@ test('large points are whole, on every kind of scale', () => {
     fc.property(fc.array(point, { minLength: 2, maxLength: 12 }), kind, kind, size, (list, x, y, frame) => {
       fc.pre(new Set(list.map(one => one.x)).size > 1 && new Set(list.map(one => one.y)).size > 1)
       const sized = { draw: 'scatter', x: 'x', y: 'y', size: 'n', scales: { x: { kind: x }, y: { kind: y } } }
-      const { scene } = viewOf(table(list), sized, frame)
+      const rows = list.map(one => ({ x: as(one.x, x), y: as(one.y, y), n: one.n }))
+      const { scene } = viewOf(table(rows), sized, frame)
       const [plot] = scene.plots
       for (const batch of scene.batches) {
         if (batch.kind !== 'discs' || batch.part !== 'data') continue
@@ -238,6 +242,48 @@ test('large points are whole, on every kind of scale', () => {
         }
       }
     }),
+  )
+})
+
+test('plots that share a scale line up to the pixel, whatever stands in them', () => {
+  const drawn = fc.constantFrom<object>(
+    { draw: 'scatter', size: 'n' },
+    { draw: 'scatter' },
+    { draw: 'line' },
+    { draw: 'bar', label: true },
+    { draw: 'area' },
+  )
+  const on = fc.constantFrom('linear', 'category', 'time')
+  const point = fc.record({
+    x: fc.integer({ min: 1, max: 400 }),
+    y: fc.integer({ min: -40, max: 400 }),
+    n: fc.nat(50),
+  })
+  const as = (value: number, kind: string) =>
+    kind === 'category' ? `pier ${value % 7}` : kind === 'time' ? new Date(Date.UTC(2024, 0, value)) : value
+  fc.assert(
+    fc.property(
+      fc.array(point, { minLength: 2, maxLength: 12 }),
+      on,
+      drawn,
+      drawn,
+      size,
+      (list, kind, above, below, frame) => {
+        const rows = table(list.map(one => ({ ...one, x: as(one.x, kind) })))
+        const one = (own: object) => chart(rows, { x: 'x', y: 'y', ...own } as never)
+        const view = new View(
+          spread([one(above), one(below)], { share: ['x', 'y'] }),
+          {},
+          { width: frame[0], height: frame[1], measure: measureInter },
+        )
+        const [first, second] = view.composition.value.panes
+        expect(second.plot.x).toBe(first.plot.x)
+        for (const name of ['x', 'y']) {
+          const [a, b] = [first.scales.get(name)!, second.scales.get(name)!]
+          expect(b.domain, name).toEqual(a.domain)
+        }
+      },
+    ),
   )
 })
 

@@ -70,3 +70,14 @@ test('the words of a spread are filled from the rows of its first chart, and wha
   expect(amiss.scene.title).toBe('{sum of bored}')
   expect(amiss.findings.map(({ path }) => path)).toEqual(['title'])
 })
+
+test('what has no value is a dash in a title', () => {
+  const rows = [{ pier: 'Old Mole', boarded: null as number | null }]
+  const told = chart(table(rows, { columns: { boarded: { type: 'number' } } }), {
+    draw: 'bar',
+    x: 'pier',
+    y: 'count',
+    title: '{sum of boarded} and {mean of boarded}',
+  })
+  expect(new View(told, {}, { width: 500, height: 400, measure: measureInter }).scene.title).toBe('– and –')
+})

@@ -34,7 +34,7 @@ import {
   tablesOf,
   wordsOf,
 } from './charts.ts'
-import { type Ends, Fits, widenedBy } from './fits.ts'
+import { type Ends, Fits, type ScaleEnds, widenedBy } from './fits.ts'
 import { Latest } from './latest.ts'
 import type { SplitsCharts } from './panes.ts'
 import { type Detail, Responses } from './responses.ts'
@@ -143,10 +143,10 @@ export class View {
     })
     const settled = computed(() => this.fits.settle(answers.now.value.shown, bounds.value))
     this.ends = computed(() => {
-      const out = new Map<string, { min: number; max: number }>()
-      for (const [scale, { kind, min, max }] of settled.value[0].value)
+      const out = new Map<string, ScaleEnds>()
+      for (const [scale, { kind, min, max, round }] of settled.value[0].value)
         if (kind.name !== 'category' && bounds.value[0].drawings.some(({ marks }) => marks.length > 0))
-          out.set(scale, { min, max })
+          out.set(scale, { min, max, round })
       return out
     })
     this.own = computed(() => {
