@@ -31,7 +31,7 @@ export function layoutPane(input: PaneInput): PaneLayout {
     box.width + (input.sharedBeside ? AXIS_BESIDE : 0),
     input.prefix === '' ? box.height : box.height + 50,
   )
-  const largest = description.scales?.size?.radius ?? input.largest ?? largestRadius(box)
+  const largest = description.scales?.size?.radius ?? input.largest ?? largestRadius(box, bound)
   const formOf = formsOf(bound.scales, input.domains, input.zoom)
   const axes = planAxes({ ...input, formOf, largest, labelRoom: box.width * 0.36 })
   for (const axis of axes) {
@@ -117,9 +117,25 @@ function withEnds(axis: PlannedAxis, ends: Ends): PlannedAxis {
 const isEmpty = ({ drawing, marks }: Bound['drawings'][number]) =>
   marks.length === 0 || (drawing.kind.parts === true && !marks.y.at.some(value => value > 0))
 
-/** The radius of the largest point whose size is bound, in pixels: in proportion to the chart. */
-export const largestRadius = ({ width, height }: Pick<Box, 'width' | 'height'>) =>
-  Math.max(4, Math.min(22, Math.min(width, height) / 16))
+/** The least radius of the largest point, in pixels, and the share of a chart that all points may cover together. */
+const LEAST_RADIUS = 4
+const COVER = 0.7
+
+/**
+ * The radius of the largest point whose size is bound, in pixels: in proportion to the chart, and smaller where points would
+ * cover each other. In steps, so that a few more points do not change the size of all.
+ */
+export function largestRadius({ width, height }: Pick<Box, 'width' | 'height'>, bound: Bound): number {
+  let radius = Math.max(LEAST_RADIUS, Math.min(22, Math.min(width, height) / 16))
+  let discs = 0
+  for (const { marks } of bound.drawings) {
+    if (!marks.size || !(marks.size.max > 0)) continue
+    for (const value of marks.size.at) if (value > 0) discs += value / marks.size.max
+  }
+  while (radius > LEAST_RADIUS && discs * Math.PI * radius ** 2 > width * height * COVER)
+    radius = Math.max(LEAST_RADIUS, radius / Math.SQRT2)
+  return radius
+}
 
 /** What legends on the left and right leave of the box. */
 function innerBox(box: Box, legends: Legends): Box {

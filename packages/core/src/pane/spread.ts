@@ -31,10 +31,17 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
   const across = columnsOf(spread, charts.length, box.width, room)
   const largest =
     charts[0].description.scales?.size?.radius ??
-    largestRadius({
-      width: box.width / across,
-      height: (box.height / Math.ceil(charts.length / across)) * 0.8,
-    })
+    Math.min(
+      ...charts.map(({ bound }) =>
+        largestRadius(
+          {
+            width: box.width / across,
+            height: (box.height / Math.ceil(charts.length / across)) * 0.8,
+          },
+          bound,
+        ),
+      ),
+    )
   if (!isTiny(box.width, box.height)) {
     const head = heading(spread, box.x, box.y, box.width, theme, measure)
     const foot = footing(spread, box.x, box.y + box.height + 4, box.width, theme, measure)
@@ -65,7 +72,8 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
   const beyond = sharedRoom(
     charts.map((_, i) => {
       const own = paneInput(input, spread, i)
-      const radius = own.description.scales?.size?.radius ?? (spread.panes ? largest : largestRadius(cell))
+      const radius =
+        own.description.scales?.size?.radius ?? (spread.panes ? largest : largestRadius(cell, own.bound))
       const formOf = formsOf(own.bound.scales, own.domains, own.zoom)
       return { ...own, box: { ...box, ...cell }, formOf, largest: radius, labelRoom: evenly }
     }),
