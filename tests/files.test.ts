@@ -62,6 +62,19 @@ describe('files', () => {
     expect(pdf).not.toContain('/Subtype /Image')
   })
 
+  test('letters that no font here has are told of, where a picture would show boxes', () => {
+    // No font has this one: it is for private use.
+    const boats = table([{ pier: 'Old Mole \u{10fffc}', boats: 3 }])
+    const bars = chart(boats, { draw: 'bar', x: 'pier', y: 'boats' })
+    expect(findingsOf(bars).map(({ code }) => code)).toEqual(['no-letters'])
+    expect(findingsOf(bars.with({ where: { pier: 'none' } })).map(({ code }) => code)).toEqual(['no-rows'])
+    writeFileSync(join(folder, 'letters.csv'), 'pier,boats\nOld Mole \u{10fffc},3\n')
+    const said = (out: string) =>
+      dapplo(['draw', 'letters.csv', '--draw', 'bar', '--x', 'pier', '--y', 'boats', '--out', out]).stderr
+    expect(said('letters.png')).toContain('[no-letters]')
+    expect(said('letters.svg')).toBe('')
+  })
+
   test('a font from a file is measured, drawn and written into PDF and SVG; one that is not there is told', async () => {
     const file = join(root, 'node_modules/@expo-google-fonts/inter/900Black/Inter_900Black.ttf')
     const frame = { width: 400, height: 300, house: { font: 'Harbour Black' } }

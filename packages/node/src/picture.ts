@@ -13,6 +13,7 @@ import {
 } from '@dapplo/core'
 import { type Composition, escapeXml, Playback, View, withCommon } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
+import { missingLetters } from './letters.ts'
 import { withPictures } from './picture-files.ts'
 
 /** The frame of a picture: as for a page, but sizes have defaults and text is measured as Inter. */
@@ -68,12 +69,18 @@ function momentOf(chart: Chart | Spread, state: State, frame: Frame) {
   return { scene: playback.sceneAt(at), composition: playback.compositionAt(at) }
 }
 
-/** Likely mistakes in the chart and its data, in the frame of a picture: each with what to do about it. */
-export const findingsOf = (
+/**
+ * Likely mistakes in the chart and its data, in the frame of a picture: each with what to do about it. Also letters for
+ * which no font on this machine has a shape (`no-letters`).
+ */
+export function findingsOf(
   chart: Chart | Spread,
   frame: PictureFrame = {},
   state: State = {},
-): readonly Finding[] => new View(chart, state, wholeFrame(frame)).findings
+): readonly Finding[] {
+  const view = new View(chart, state, wholeFrame(frame))
+  return [...view.findings, ...missingLetters(view.scene)]
+}
 
 /** How the letters of an SVG find their font: by its name, or from the document itself. */
 export type SvgFonts = 'named' | 'embedded'
