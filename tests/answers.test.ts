@@ -220,7 +220,7 @@ test('what a person would regret is said once in the console of a page in the ma
   })
   await still(page)
   expect(said.filter(text => text.includes('"hollow"'))).toEqual([
-    '"hollow" changes nothing about "bar" (at hollow). Leave it out, or use it with "pie".',
+    '"hollow" changes nothing about "bar" (at hollow). Leave it out, or use it with "pie". [no-effect]',
   ])
   await page.context().close()
 })

@@ -13,7 +13,7 @@ import { checkColumns, checkLooks } from './check-looks.ts'
 import type { Description } from './description.ts'
 import { optionsAt, valuesAt } from './options-at.ts'
 import { chartFile, description as drawnDescription, spreadFile } from './schema.ts'
-import { conditionsMeant, optionMeant, valueMeant } from './trade-words.ts'
+import { conditionsMeant, kindMeant, optionMeant, valueMeant } from './trade-words.ts'
 
 type Schema = v.GenericSchema<any, any>
 
@@ -157,7 +157,7 @@ function checkControls({ controls = [] }: Description): void {
 
 /** Checks a description, and the options of the columns that its tables have. */
 export function checkDescription(description: Description, tables: readonly Table[]): void {
-  answerTradeWords(phraseMeant)
+  answerTradeWords({ phrase: phraseMeant, kind: kindMeant })
   checkShape(description, 'description')
   checkLooks(description)
   checkControls(description)

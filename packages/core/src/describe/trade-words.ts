@@ -1,3 +1,5 @@
+import { nearest } from '../finding/nearest.ts'
+
 /** What to write for what the trade at large calls a kind of drawing. */
 export const KINDS = {
   column: 'Draw "bar": it stands upright where x holds the categories.',
@@ -28,14 +30,15 @@ export const KINDS = {
 } as const satisfies Readonly<Record<string, string>>
 const MEANT_KINDS: Readonly<Record<string, string>> = KINDS
 
-/** What is to be written for a kind as the trade calls it; undefined where that is not known. */
-export function kindMeant(name: string): string | undefined {
+/** What is to be written for a kind as the trade calls it; undefined where nothing near is known. */
+export function kindMeant(name: string, kinds: readonly string[]): string | undefined {
   const plain = plainKind(name)
-  return MEANT_KINDS[plain] ?? MEANT_KINDS[plain.replace(/s$/, '')]
+  const near = plain === name ? undefined : nearest(plain, kinds)
+  return MEANT_KINDS[plain] ?? MEANT_KINDS[plain.replace(/s$/, '')] ?? (near && `Did you mean "${near}"?`)
 }
 
 /** A kind's name without what the trade adds to it, as in `Bar chart`. */
-export const plainKind = (name: string): string =>
+const plainKind = (name: string): string =>
   name
     .slice(0, 100)
     .toLowerCase()

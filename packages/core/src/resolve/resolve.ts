@@ -1,13 +1,12 @@
 import { type Description, type Drawing, type Elsewhere, settled } from '../describe/description.ts'
 import type { Kind, Labels } from '../describe/model.ts'
-import { kindMeant, plainKind } from '../describe/trade-words.ts'
 import { DapploError } from '../finding/error.ts'
 import { suggest } from '../finding/nearest.ts'
 import { partPath } from '../finding/part-path.ts'
 import type { Conditions } from '../table/group/where.ts'
 import { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
-import { readPhrase } from '../table/phrase/phrase.ts'
+import { kindInstead, readPhrase } from '../table/phrase/phrase.ts'
 import { needGrouping, needPositions } from './check-roles.ts'
 import { checkTold } from './check-told.ts'
 import { resolveHeading } from './heading-words.ts'
@@ -209,7 +208,7 @@ function kindOf(as: unknown, kinds: Readonly<Record<string, Kind>>, path: string
     `There is no drawing kind "${name}"`,
     path,
     Object.keys(kinds).length > 0
-      ? (kindMeant(name) ?? suggest(plainKind(name), Object.keys(kinds), 'Kinds', 20))
+      ? kindInstead(name, Object.keys(kinds))
       : 'This face of the library knows no kinds by name: pass the kind itself, as in draw: line.',
   )
 }

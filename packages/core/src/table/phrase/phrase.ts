@@ -14,18 +14,22 @@ import {
 } from './meaning.ts'
 
 /** Finds the phrase that words of the trade mean; undefined where they mean none. */
-export type PhraseMeant = (
-  text: string,
-  columns: readonly string[],
-  openings: Iterable<string>,
-) => string | undefined
-
-let phraseMeant: PhraseMeant = () => undefined
-
-/** Has words of the trade, such as `average of`, answered with the phrase to write: pages that check nothing go without. */
-export function answerTradeWords(find: PhraseMeant): void {
-  phraseMeant = find
+/** What to write for words of the trade; undefined where that is not known. */
+interface TradeWords {
+  phrase(text: string, columns: readonly string[], openings: Iterable<string>): string | undefined
+  kind(name: string, kinds: readonly string[]): string | undefined
 }
+
+let meant: TradeWords = { phrase: () => undefined, kind: () => undefined }
+
+/** Has words of the trade, such as `average of`, answered with what to write: pages that check nothing go without. */
+export function answerTradeWords(words: TradeWords): void {
+  meant = words
+}
+
+/** What to write for a drawing kind that is not known. */
+export const kindInstead = (name: string, kinds: readonly string[]): string =>
+  meant.kind(name, kinds) ?? suggest(name, kinds, 'Kinds', 20)
 
 const UNITS: readonly BucketUnit[] = ['minute', 'hour', 'day', 'week', 'month', 'quarter', 'year']
 const CYCLES: readonly Cycle[] = ['hour of day', 'weekday', 'day of month', 'day of year', 'month of year']
@@ -113,9 +117,9 @@ function readShort(phrase: string, table: Table, path: string): Meaning {
 const BEGINNINGS = `A summary begins with ${[...SUMS, ...ENDS, 'p90', ...WINDOWS].join(', ')} or bins, and "of"; a step of time with ${[...UNITS, ...CYCLES].join(', ')}, and "of"; or write count, or distinct before a column.`
 
 function unknown(text: string, openings: string[], table: Table, path: string): DapploError {
-  const meant = phraseMeant(text, table.names, OPENINGS.keys())
+  const instead = meant.phrase(text, table.names, OPENINGS.keys())
   if (openings.length > 0) {
-    // The longest opening is the reading that was meant: "hour of day of x" rather than "hour of" a column "day of x".
+    // The longest opening is the reading that was instead: "hour of day of x" rather than "hour of" a column "day of x".
     const opening = openings.reduce((a, b) => (b.length > a.length ? b : a))
     const column = text.slice(opening.length + 4)
     const near = nearest(column, table.names)
@@ -123,7 +127,7 @@ function unknown(text: string, openings: string[], table: Table, path: string): 
       'unknown-column',
       `There is no column "${column}" in ${table.title}`,
       path,
-      near ? `Did you mean "${opening} of ${near}"?` : (meant ?? suggest(column, table.names, 'Columns')),
+      near ? `Did you mean "${opening} of ${near}"?` : (instead ?? suggest(column, table.names, 'Columns')),
     )
   }
   const of = text.lastIndexOf(' of ')
@@ -136,10 +140,10 @@ function unknown(text: string, openings: string[], table: Table, path: string): 
       'unknown-phrase',
       `"${opening} of" begins no phrase`,
       path,
-      meant ?? (near ? `Did you mean "${near} of ${column}"?` : BEGINNINGS),
+      instead ?? (near ? `Did you mean "${near} of ${column}"?` : BEGINNINGS),
     )
   }
-  if (meant) return new DapploError('unknown-phrase', `"${text}" is no phrase`, path, meant)
+  if (instead) return new DapploError('unknown-phrase', `"${text}" is no phrase`, path, instead)
   return new DapploError(
     'unknown-column',
     `There is no column "${text}" in ${table.title}`,

@@ -4,7 +4,7 @@ import { table } from '../open/read.ts'
 import { answerTradeWords, readPhrase } from './phrase.ts'
 import { phraseMeant } from './trade-words.ts'
 
-answerTradeWords(phraseMeant)
+answerTradeWords({ phrase: phraseMeant, kind: () => undefined })
 
 const sailings = table([
   { departed: '2024-03-01T08:00', passengers: 3, route: 'Tern Point', 'fuel litres': 4, 'cost (EUR)': 7 },
