@@ -7,6 +7,7 @@ import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { bareFrames, frames, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 
 const { chromium } = await import('playwright-core')
@@ -34,35 +35,8 @@ async function open() {
 /** Lets the page come to rest, so that what went before is no part of what is measured. */
 const rest = () => page.waitForTimeout(800)
 
-/** The time that 95 of 100 frames stay below, in milliseconds. */
-const slow = times => {
-  const gaps = times.slice(1).map((time, i) => time - times[i])
-  return gaps.sort((a, b) => a - b)[Math.floor(gaps.length * 0.95)]
-}
-const frames = act => `new Promise(done => {
-  const times = []
-  const act = ${act}
-  const go = now => { times.push(now); act(times.length) ? requestAnimationFrame(go) : done(times) }
-  requestAnimationFrame(go)
-})`
-
 await open()
-const bare = slow(
-  await page.evaluate(`(() => {
-    const contexts = Array.from({ length: 4 }, () => {
-      const canvas = Object.assign(document.createElement('canvas'), { width: 632, height: 390 })
-      document.body.append(canvas)
-      return canvas.getContext('2d')
-    })
-    return ${frames(`n => {
-      for (const context of contexts) {
-        context.fillStyle = n % 2 ? '#fdfcf9' : '#fcfdf9'
-        context.fillRect(0, 0, 632, 390)
-      }
-      return n < 120
-    }`)}
-  })()`),
-)
+const bare = slowest(await bareFrames(page, Array(4).fill([632, 390])))
 
 for (const rows of [20_000, 100_000]) {
   await open()
@@ -110,7 +84,7 @@ for (const rows of [20_000, 100_000]) {
   await page.mouse.up()
   ratio(
     `a frame of a box over ${rows.toLocaleString('en')} points in four charts on a page`,
-    slow(times),
+    slowest(times),
     bare,
     2,
   )
@@ -132,7 +106,7 @@ const glide = await page.evaluate(`(() => {
     return ${frames('n => n < 5 || live.moving')}
   })
 })()`)
-ratio('a frame of 5 lines of 1,000 days gliding on a page', slow(glide), bare, 1)
+ratio('a frame of 5 lines of 1,000 days gliding on a page', slowest(glide), bare, 1)
 
 await open()
 const many = await page.evaluate(

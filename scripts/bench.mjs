@@ -5,6 +5,18 @@ import './setup.mjs'
 await import('./build.mjs')
 const { print } = await import('../bench/measure.mjs')
 const wanted = process.argv.slice(2)
-for (const name of ['line', 'table', 'live', 'scatter', 'select', 'motion', 'files', 'page', 'far', 'sizes'])
+for (const name of [
+  'line',
+  'table',
+  'live',
+  'scatter',
+  'select',
+  'motion',
+  'files',
+  'page',
+  'far',
+  'far-page',
+  'sizes',
+])
   if (wanted.length === 0 || wanted.includes(name)) await import(`../bench/${name}.mjs`)
 print()

@@ -77,7 +77,7 @@ describe('a page without a bundler', () => {
     const refused = dapplo(['embed', chart, '--with-script', '--out', out])
     expect([refused.status, refused.stderr]).toEqual([
       2,
-      'dapplo: Only an element needs a script beside it (at --with-script). Write --as element, or leave --with-script out.\n',
+      'dapplo: Only an element needs a script beside it (at --with-script). Write --as element, or leave --with-script out. [bad-flag]\n',
     ])
   })
 

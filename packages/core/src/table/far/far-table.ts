@@ -11,7 +11,7 @@ import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { type AnswerData, answerData } from './answer-data.ts'
 import { columnsOf, FarColumn } from './far-column.ts'
-import { anyOf, type Known, knownOf, meets } from './meets.ts'
+import { anyOf, boxTester, type Known, knownOf, MarkNumbers, tester } from './meets.ts'
 import type { FarAnswer, FarColumnFacts, FarEngine, FarTableFacts, FarTest } from './model.ts'
 
 /** What a far table is told beside its name in the engine. */
@@ -50,6 +50,8 @@ interface Asks<R> {
   forget(): void
 }
 
+const NOTHING_KNOWN: Known = new Map()
+
 /** A table whose rows stay in an engine. Charts on it are described as on any other; what they show is asked for. */
 export class FarTable<R = any> extends Table<R> {
   readonly engine: FarEngine
@@ -67,6 +69,7 @@ export class FarTable<R = any> extends Table<R> {
   private readonly markRows = new Map<string, number>()
   private readonly markTests: { test: FarTest; known: Known }[] = []
   private readonly selections = new WeakMap<object, RowTest>()
+  private readonly markNumbers = new MarkNumbers(this.markTests)
 
   constructor(engine: FarEngine, farName: string, facts: FarTableFacts, options: FarTableOptions<R>) {
     const told = { name: farName, ...options }
@@ -142,8 +145,10 @@ export class FarTable<R = any> extends Table<R> {
     const known = this.selections.get(serials)
     if (known) return known
     const far = this.rowsOfMarks(serials)
+    const box = boxTester(far, value => this.markNumbers.of(value))
+    const may = tester(far)
     const test: RowTest = Object.assign(
-      (row: number) => meets(this.markTests[row]?.known ?? new Map(), far) !== false,
+      box ?? ((row: number) => may(this.markTests[row]?.known ?? NOTHING_KNOWN) !== false),
       { far },
     )
     this.selections.set(serials, test)

@@ -9,6 +9,7 @@ import { type How, type Meaning, shareOfPercentile, untopped } from '../phrase/m
 import { together } from './conditions.ts'
 import type { FarAsk, FarFacts } from './facts.ts'
 import type { FarTable } from './far-table.ts'
+import { remembered } from './mark-rows.ts'
 import type { FarMeasure, FarTest, FarValue } from './model.ts'
 import { type Understood, understand } from './understand.ts'
 
@@ -245,10 +246,8 @@ export async function askGroups(
     const values = shaped.roles.get(role)
     if (values) shaped.roles.set(role, { ...values, far: kept[at].value })
   }
-  return {
-    ...shaped,
-    rowsOf: mark => (mark < count ? [table.markRow(shaped.keyOf(mark), testOf(order[mark]))] : []),
-  }
+  const rowOf = remembered(count, mark => table.markRow(shaped.keyOf(mark), testOf(order[mark])))
+  return { ...shaped, rowsOf: mark => (mark < count ? rowOf(mark) : []) }
 }
 
 /** The test of rows that have a value. */

@@ -15,8 +15,14 @@ export class Kept<T extends object> {
     this.sizeOf = sizeOf
   }
 
-  /** The answer, at once where it is known. `find` is told what gives it up, part by part. */
-  find(key: string, find: (began: (cancel: () => void) => void) => Promise<T>): T | OnItsWay<T> {
+  /**
+   * The answer, at once where it is known. `find` is told what gives it up, part by part, and says by `passing` that what it
+   * finds will be asked for again.
+   */
+  find(
+    key: string,
+    find: (began: (cancel: () => void) => void, passing: () => void) => Promise<T>,
+  ): T | OnItsWay<T> {
     const known = this.known.get(key)
     if (known) {
       // What is asked for again is young again.
@@ -33,10 +39,14 @@ export class Kept<T extends object> {
       else cancels.push(cancel)
     }
     const { age } = this
-    const promise: OnItsWay<T> = find(began).then(
+    let passes = false
+    const passing = () => {
+      passes = true
+    }
+    const promise: OnItsWay<T> = find(began, passing).then(
       value => {
         this.leave(key, own)
-        if (age === this.age) this.keep(key, value)
+        if (age === this.age && !passes) this.keep(key, value)
         return value
       },
       error => {

@@ -18,50 +18,110 @@ export function knownOf(tests: readonly (FarTest | undefined)[]): Known {
   return known
 }
 
-const sets = new WeakMap<object, ReadonlySet<string | number>>()
-
-/** Whether rows of which so much is known meet a test; undefined where that is not enough to tell. */
-export function meets(known: Known, test: FarTest): boolean | undefined {
+/** What tells whether rows of which so much is known meet a test; undefined where that is not enough to tell. */
+export function tester(test: FarTest): (known: Known) => boolean | undefined {
   switch (test.is) {
     case 'all':
     case 'any': {
       const settles = test.is === 'any'
-      let open = false
-      for (const one of test.tests) {
-        const met = meets(known, one)
-        if (met === settles) return settles
-        if (met === undefined) open = true
+      const testers = test.tests.map(tester)
+      if (testers.length === 1) return testers[0]
+      return known => {
+        let open = false
+        for (const own of testers) {
+          const met = own(known)
+          if (met === settles) return settles
+          if (met === undefined) open = true
+        }
+        return open ? undefined : !settles
       }
-      return open ? undefined : !settles
     }
     case 'not': {
-      const met = meets(known, test.test)
-      return met === undefined ? undefined : !met
+      const own = tester(test.test)
+      return known => {
+        const met = own(known)
+        return met === undefined ? undefined : !met
+      }
     }
     case 'within': {
-      const [x, y] = [known.get(valueKey(test.x)), known.get(valueKey(test.y))]
-      return typeof x === 'number' && typeof y === 'number' ? isInside(test.outline, x, y) : undefined
+      const keys = [valueKey(test.x), valueKey(test.y)]
+      return known => {
+        const [x, y] = [known.get(keys[0]), known.get(keys[1])]
+        return typeof x === 'number' && typeof y === 'number' ? isInside(test.outline, x, y) : undefined
+      }
     }
     default: {
-      const own = known.get(valueKey(test.value))
-      if (own === undefined) return undefined
-      if (test.is === 'missing') return own === null
-      if (own === null) return false
-      if (test.is === 'among') return among(test.values).has(own)
-      const { from, until, last } = test
-      return (
-        (from === undefined || own >= from) &&
-        (until === undefined || own < until) &&
-        (last === undefined || own <= last)
-      )
+      const key = valueKey(test.value)
+      const values = test.is === 'among' ? new Set(test.values) : undefined
+      const { from, until, last } = test.is === 'between' ? test : {}
+      return known => {
+        const own = known.get(key)
+        if (own === undefined) return undefined
+        if (test.is === 'missing') return own === null
+        if (own === null) return false
+        if (values) return values.has(own)
+        return (
+          (from === undefined || own >= from) &&
+          (until === undefined || own < until) &&
+          (last === undefined || own <= last)
+        )
+      }
     }
   }
 }
 
-function among(values: readonly (string | number)[]): ReadonlySet<string | number> {
-  const set = sets.get(values) ?? new Set(values)
-  sets.set(values, set)
-  return set
+/** What is known of marks in numbers, by their rows: looked up very often while a person drags. */
+export class MarkNumbers {
+  private readonly marks: readonly { known: Known }[]
+  private readonly values = new Map<string, Float64Array>()
+
+  constructor(marks: readonly { known: Known }[]) {
+    this.marks = marks
+  }
+
+  /** By row, NaN where the value is missing, endless where it is not known; undefined where some are texts. */
+  of(key: string): Float64Array | undefined {
+    const { marks } = this
+    const before = this.values.get(key)
+    if (before?.length === marks.length) return before
+    const values = new Float64Array(marks.length)
+    values.set(before ?? [])
+    for (let row = before?.length ?? 0; row < values.length; row++) {
+      const own = marks[row].known.get(key)
+      if (typeof own === 'string') return undefined
+      values[row] = own === undefined ? Number.POSITIVE_INFINITY : (own ?? Number.NaN)
+    }
+    this.values.set(key, values)
+    return values
+  }
+}
+
+/**
+ * The same for rows by their numbers, where a test is of stretches of numbers alone. `numbersOf`: by the key of a value, what is
+ * known of it by row, endless where nothing is.
+ */
+export function boxTester(
+  test: FarTest,
+  numbersOf: (key: string) => Float64Array | undefined,
+): ((row: number) => boolean) | undefined {
+  if (test.is === 'all') {
+    const testers = test.tests.map(one => boxTester(one, numbersOf))
+    if (testers.length === 0 || testers.some(own => own === undefined)) return undefined
+    const [first, second] = testers as ((row: number) => boolean)[]
+    if (testers.length === 1) return first
+    return testers.length === 2 ? row => first(row) && second(row) : row => testers.every(own => own!(row))
+  }
+  if (test.is !== 'between' || typeof test.from !== 'number' || typeof test.last !== 'number')
+    return undefined
+  const numbers = numbersOf(valueKey(test.value))
+  const { from, last } = test
+  return (
+    numbers &&
+    (row => {
+      const own = numbers[row]
+      return (own >= from && own <= last) || own === Number.POSITIVE_INFINITY
+    })
+  )
 }
 
 /** Any of these tests; those that differ in the values of one thing alone are one test. */

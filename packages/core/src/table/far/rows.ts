@@ -5,6 +5,7 @@ import type { RoleValues, Shaped } from '../group/shape.ts'
 import type { Meaning } from '../phrase/meaning.ts'
 import { together } from './conditions.ts'
 import { encodingOf, equal, type FarContext, type Grouping, groupingOf } from './groups.ts'
+import { remembered } from './mark-rows.ts'
 import type { FarAnswer, FarTest, FarValue } from './model.ts'
 
 /** What roles are bound to, as an engine is asked for it, where marks are rows. */
@@ -119,7 +120,7 @@ export function shapedRows(
     grouped: false,
     roles,
     keyOf,
-    rowsOf: mark => [table.markRow(keyOf(mark), testOf(mark), own(mark))],
+    rowsOf: remembered(length, mark => table.markRow(keyOf(mark), testOf(mark), own(mark))),
   }
 }
 

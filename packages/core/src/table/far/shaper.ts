@@ -3,6 +3,7 @@ import { type Answer, answeredBy, keepsSome, leadingMark, type Question } from '
 import type { Shaped } from '../group/shape.ts'
 import { isMeasure, wholeKey } from '../phrase/meaning.ts'
 import { farTest, together } from './conditions.ts'
+import { Cubes } from './cubes.ts'
 import { FarFacts } from './facts.ts'
 import { FarTable, type FarTableOptions, type FetchOptions } from './far-table.ts'
 import { gathered } from './gathered.ts'
@@ -42,11 +43,19 @@ class Asker {
   private readonly table: FarTable
   private readonly facts: FarFacts
   private readonly shapes = new Kept<Shaped>(({ length, roles }) => (length + 1) * (roles.size + 1))
+  private readonly cubes: Cubes
   private readonly raw = new Kept<FarAnswer>(({ length, columns }) => (length + 1) * (columns.length + 1))
 
   constructor(table: FarTable) {
     this.table = table
     this.facts = new FarFacts(table, question => this.ask(question, () => {}))
+    this.cubes = new Cubes(
+      question => this.ask(question, () => {}),
+      () => {
+        // What has been shown on the way is asked for exactly.
+        table.version.value++
+      },
+    )
   }
 
   answers(): Iterable<[question: string, answer: FarAnswer]> {
@@ -55,6 +64,7 @@ class Asker {
 
   forget(): void {
     this.facts.forget()
+    this.cubes.forget()
     this.shapes.forget()
     this.raw.forget()
   }
@@ -78,12 +88,17 @@ class Asker {
         among.drawn.map(own => [[...own.roles], own.where, own.top, own.other, own.test?.far]),
       ],
     ])
-    return this.shapes.find(key, began => {
+    return this.shapes.find(key, (began, passing) => {
       let partial: string | undefined
       const context: FarContext = {
         table: this.table,
         facts: this.facts,
         ask: async asked => {
+          const near = this.cubes.answer(asked, only as FarTest | undefined)
+          if (near) {
+            passing()
+            return near
+          }
           const answer = await this.ask(asked, began)
           partial ??= answer.partial
           return answer

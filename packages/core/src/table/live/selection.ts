@@ -41,9 +41,14 @@ export class Selections {
 
   /** What each chart but this one has selected. */
   listsOfOthers(owner: object): ReadonlySignal<readonly ArrayLike<number>[]> {
-    return computed(() =>
-      [...this.all.value].filter(([other]) => other !== owner).map(([, serials]) => serials),
-    )
+    let before: readonly ArrayLike<number>[] = []
+    return computed(() => {
+      const now = [...this.all.value].filter(([other]) => other !== owner).map(([, serials]) => serials)
+      // What this chart itself selects is no change to others' selections: it would ask all anew.
+      const same = now.length === before.length && now.every((serials, i) => serials === before[i])
+      if (!same) before = now
+      return before
+    })
   }
 
   /** The rows that every chart but this one has selected; undefined where none has. */

@@ -1,0 +1,149 @@
+import { together } from './conditions.ts'
+import { addedUp, additive, type Between, type Cube, cubeFrom } from './cube.ts'
+import { cellsOver } from './lie.ts'
+import type { FarAnswer, FarQuestion, FarTest } from './model.ts'
+
+type Groups = FarQuestion & { ask: 'groups' }
+
+/** A cube may have so many groups, the empty ones counted: more would take longer to come than a drag lasts. */
+const MOST = 600_000
+/** Cells along one side of a cube: as fine as the pixels of a usual chart, and so coarse that their parts still tell. */
+const FINEST = 1024
+const COARSEST = 32
+/** Questions whose cubes are kept: those of the charts beside the one in which a person drags. */
+const REMEMBERED = 16
+/** Milliseconds without another step after which a drag rests. */
+const RESTS = 300
+
+/** A question whose selection moves. */
+interface Moving {
+  bounds: (readonly [from: number, last: number])[]
+  moves: Set<number>
+  /** The cube, by the bounds that stand still. */
+  cube?: { still: string; found: Cube | undefined }
+}
+
+/**
+ * While a person drags a box, each frame asks the same with other ends. The groups of all of them are asked for once, by cells
+ * as fine as pixels, and added up here; once the drag rests, the exact values are asked for.
+ */
+export class Cubes {
+  private readonly known = new Map<string, Moving>()
+  private readonly ask: (question: FarQuestion) => Promise<FarAnswer>
+  private readonly rested: () => void
+  private timer: unknown
+
+  /** `rested`: told when exact values are to be asked for. */
+  constructor(ask: (question: FarQuestion) => Promise<FarAnswer>, rested: () => void) {
+    this.ask = ask
+    this.rested = rested
+  }
+
+  forget(): void {
+    this.known.clear()
+  }
+
+  /** What a question comes to, as near as cells are fine, where its selection is being dragged; undefined where it must be asked. */
+  answer(question: FarQuestion, selection: FarTest | undefined): FarAnswer | undefined {
+    const boxes = selection && boxesIn(selection)
+    if (question.ask !== 'groups' || !boxes || question.largest !== undefined) return undefined
+    const parts = additive(question.measures)
+    const base = parts && { ...question, where: without(question.where, boxes) }
+    if (!base) return undefined
+    const key = JSON.stringify([base, boxes.map(({ value }) => value)])
+    const bounds = boxes.map(({ from, last }) => [from, last] as const)
+    const before = this.known.get(key)
+    const own: Moving = before ?? { bounds, moves: new Set() }
+    this.known.delete(key)
+    this.known.set(key, own)
+    if (this.known.size > REMEMBERED) this.known.delete(this.known.keys().next().value!)
+    const stepped = bounds.flatMap(([from, last], i) =>
+      own.bounds[i][0] === from && own.bounds[i][1] === last ? [] : [i],
+    )
+    own.bounds = bounds
+    if (stepped.length === 0) return undefined
+    for (const i of stepped) own.moves.add(i)
+    const still = JSON.stringify(boxes.filter((_, i) => !own.moves.has(i)))
+    const moving = boxes.filter((_, i) => own.moves.has(i))
+    if (moving.length > 2) return undefined
+    if (own.cube?.still !== still) {
+      const cube: NonNullable<Moving['cube']> = { still, found: undefined }
+      own.cube = cube
+      const where = together([base.where, ...boxes.filter((_, i) => !own.moves.has(i))])
+      this.cubeOf({ ...base, where, measures: parts.asked }, moving).then(
+        found => {
+          cube.found = found
+        },
+        // Without it each frame asks, as it did before.
+        () => {},
+      )
+      return undefined
+    }
+    if (!own.cube.found) return undefined
+    this.rest()
+    return parts.written(addedUp(own.cube.found, moving, parts.asked))
+  }
+
+  private rest(): void {
+    const timers = globalThis as unknown as {
+      setTimeout(run: () => void, milliseconds: number): unknown
+      clearTimeout(timer: unknown): void
+    }
+    timers.clearTimeout(this.timer)
+    this.timer = timers.setTimeout(this.rested, RESTS)
+  }
+
+  private async cubeOf(question: Groups, moving: readonly Between[]): Promise<Cube | undefined> {
+    const { by } = question
+    const [{ length }, reach] = await Promise.all([
+      this.ask(question),
+      this.ask({
+        ...question,
+        by: [],
+        measures: moving.flatMap(({ value }) => [
+          { how: 'min' as const, of: value },
+          { how: 'max' as const, of: value },
+        ]),
+        most: 1,
+      }),
+    ])
+    const cells = Math.min(FINEST, Math.floor((MOST / Math.max(1, length)) ** (1 / moving.length)))
+    if (cells < COARSEST) return undefined
+    const ends = moving.map((_, i) => [0, 1].map(end => Number(reach.columns[2 * i + end][0])))
+    // No row is left that has a value.
+    if (!ends.every(([min, max]) => min <= max)) return undefined
+    const sides = moving.map(({ value }, i) => cellsOver(value, [ends[i][0], ends[i][1]], cells))
+    if (!sides.every(side => side.is === 'cell')) return undefined
+    const answer = await this.ask({ ...question, by: [...by, ...sides], most: MOST * 2 })
+    return cubeFrom(
+      answer,
+      by.length,
+      ends.map(([min, max]) => ({ min, max, count: min < max ? cells : 1 })),
+      question.measures,
+    )
+  }
+}
+
+/** The stretches of values that a selection holds; undefined where it is told in something else as well. */
+function boxesIn(selection: FarTest): Between[] | undefined {
+  const out: Between[] = []
+  const open: FarTest[] = [selection]
+  for (let test = open.pop(); test; test = open.pop()) {
+    if (test.is === 'all') open.push(...[...test.tests].reverse())
+    else if (
+      test.is === 'between' &&
+      test.value.is === 'column' &&
+      typeof test.from === 'number' &&
+      typeof test.last === 'number'
+    )
+      out.push(test as Between)
+    else return undefined
+  }
+  return out.length > 0 ? out : undefined
+}
+
+/** A test without some of the tests that it is made of. */
+function without(test: FarTest | undefined, gone: readonly FarTest[]): FarTest | undefined {
+  if (!test || gone.includes(test)) return undefined
+  return test.is === 'all' ? together(test.tests.map(one => without(one, gone))) : test
+}
