@@ -55,7 +55,7 @@ for (let i = 0; i < 240; i++) {
   await page.mouse.move(box.x + 120 + i, box.y + 110 + i * 0.6)
   if (i === 60) {
     // By then what the drag is answered from has come.
-    await page.waitForTimeout(1500)
+    await page.waitForTimeout(4000)
     answers = 0
     await page.evaluate(() => {
       window.times.length = 0
