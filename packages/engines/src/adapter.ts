@@ -8,17 +8,12 @@ import type {
   FarTableFacts,
 } from '@dapplo/core/far'
 import { engineError, tooLarge, unknownTable } from './errors.ts'
+import { Gathering } from './gathering.ts'
 import type { Dialect } from './sql/dialect.ts'
+import { gatheredStatement } from './sql/gathered.ts'
+import type { RunResult } from './sql/result.ts'
 import { statementOf } from './sql/statement.ts'
 import type { EngineColumn, EngineTable } from './sql/values.ts'
-
-/** Rows of an answer by columns: numbers, texts, or null. */
-export interface RunResult {
-  columns: ArrayLike<unknown>[]
-  length: number
-  /** Why some of the rows could not be asked. */
-  partial?: string
-}
 
 /** What a table is made of, as its engine tells. */
 export interface DescribedTable {
@@ -71,28 +66,37 @@ export function engineOf(adapter: Adapter): FarEngine {
     found.catch(() => known.delete(name))
     return found
   }
+  const alone = async (question: FarQuestion, signal: AbortSignal): Promise<FarAnswer> => {
+    const { table } = await (known.get(question.table) ?? described(question.table))
+    const run = async (careful: boolean) => {
+      const { sql, values, types } = statementOf(question, table, adapter.dialect, careful)
+      return { types, result: await adapter.run(sql, values, signal) }
+    }
+    try {
+      // Numbers that are none are rare: all is asked with care only where one shows, or something failed by one.
+      let ran = await run(false).catch(error => {
+        if (signal.aborted || !adapter.spoiled(error)) throw error
+      })
+      if (!ran || spoils(ran.result)) ran = await run(true)
+      return checked(question, ran.result, ran.types)
+    } catch (error) {
+      throw engineError(adapter.name, error)
+    }
+  }
+  const gathered = new Gathering(alone, async (questions, signal) => {
+    const { table } = await (known.get(questions[0].table) ?? described(questions[0].table))
+    const statement = gatheredStatement(questions, table, adapter.dialect)
+    const result = statement && (await adapter.run(statement.sql, statement.values, signal))
+    if (!result || result.partial !== undefined || spoils(result)) return undefined
+    return statement.answers(result).map((own, i) => checked(questions[i], own.result, own.types))
+  })
+  const ask = (question: FarQuestion, signal: AbortSignal) =>
+    adapter.dialect.groupingSets ? gathered.ask(question, signal) : alone(question, signal)
   return {
     describe: async name => (await described(name)).facts,
     ask(question): FarAsking {
       const control = new AbortController()
-      const answer = async (): Promise<FarAnswer> => {
-        const { table } = await (known.get(question.table) ?? described(question.table))
-        const run = async (careful: boolean) => {
-          const { sql, values, types } = statementOf(question, table, adapter.dialect, careful)
-          return { types, result: await adapter.run(sql, values, control.signal) }
-        }
-        try {
-          // Numbers that are none are rare: all is asked with care only where one shows, or something failed by one.
-          let ran = await run(false).catch(error => {
-            if (control.signal.aborted || !adapter.spoiled(error)) throw error
-          })
-          if (!ran || spoils(ran.result)) ran = await run(true)
-          return checked(question, ran.result, ran.types)
-        } catch (error) {
-          throw engineError(adapter.name, error)
-        }
-      }
-      return { answer: answer(), cancel: () => control.abort() }
+      return { answer: ask(question, control.signal), cancel: () => control.abort() }
     },
     ...(adapter.watch ? { watch: adapter.watch.bind(adapter) } : {}),
     close: () => adapter.close(),

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto'
 import { DapploError } from '@dapplo/core'
 import type { FarColumnFacts, FarEngine } from '@dapplo/core/far'
-import { type Adapter, type DescribedTable, engineOf, type RunResult } from '../adapter.ts'
+import { type Adapter, type DescribedTable, engineOf } from '../adapter.ts'
 import { orderIn, withoutSecrets } from '../errors.ts'
+import type { RunResult } from '../sql/result.ts'
 import { clickhouseDialect, innerType } from './dialect.ts'
 
 /** How a ClickHouse server is reached, and which tables it has. */

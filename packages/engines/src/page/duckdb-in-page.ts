@@ -2,10 +2,11 @@
 import { DapploError } from '@dapplo/core'
 import type { FarColumnFacts, FarEngine } from '@dapplo/core/far'
 import type { AsyncDuckDB, AsyncDuckDBConnection } from '@duckdb/duckdb-wasm'
-import { type Adapter, type DescribedTable, engineOf, type RunResult } from '../adapter.ts'
+import { type Adapter, type DescribedTable, engineOf } from '../adapter.ts'
 import { duckdbDialect } from '../duckdb/dialect.ts'
 import { duckdbTypeOf } from '../duckdb/types.ts'
 import { needPart } from '../need-part.ts'
+import type { RunResult } from '../sql/result.ts'
 import { readParquet } from './parquet.ts'
 
 /** Where a table of a page comes from: an address that ends in .csv, .tsv, .arrow or .parquet, or what is here already. */

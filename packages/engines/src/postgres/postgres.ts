@@ -1,9 +1,10 @@
 import { DapploError } from '@dapplo/core'
 import type { FarColumnFacts, FarEngine } from '@dapplo/core/far'
 import type { Client, ClientConfig, Pool, PoolClient } from 'pg'
-import { type Adapter, type DescribedTable, engineOf, type RunResult } from '../adapter.ts'
+import { type Adapter, type DescribedTable, engineOf } from '../adapter.ts'
 import { orderIn, withoutSecrets } from '../errors.ts'
 import { needPart } from '../need-part.ts'
+import type { RunResult } from '../sql/result.ts'
 import { postgresDialect } from './dialect.ts'
 
 /** Which tables a PostgreSQL server has for charts, and how long it is waited for. */

@@ -61,6 +61,8 @@ export interface Dialect {
   valueAt(which: 'least' | 'greatest', value: string, by: string): string
   /** Whether a text comes before another by code points: both sides as they are to be compared. */
   textOrder(text: string): string
+  /** Whether several questions over the same rows are answered more quickly as one by GROUPING SETS. */
+  groupingSets?: boolean
   /** What groups by the column of so many places. */
   groupBy(place: number): string
   /** The test of a sample: about every so manieth row. */

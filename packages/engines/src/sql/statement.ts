@@ -58,7 +58,7 @@ function rows(question: FarQuestion & { ask: 'rows' }, by: Expressions): string 
 }
 
 /** The conditions that all rows must meet: on columns as they are, and on what is worked out from them. */
-function conditions(test: FarTest | undefined, by: Expressions): { plain: string[]; named: string[] } {
+export function conditions(test: FarTest | undefined, by: Expressions): { plain: string[]; named: string[] } {
   const plain: string[] = []
   const named: string[] = []
   const all = test === undefined ? [] : test.is === 'all' ? test.tests : [test]
@@ -82,16 +82,16 @@ function usesNames(test: FarTest): boolean {
 }
 
 /** Numbers arrive as doubles, whatever they are counted in. */
-const output = (value: FarValue, by: Expressions): string =>
+export const output = (value: FarValue, by: Expressions): string =>
   by.typeOf(value) === 'text' || WHOLE.has(value.is) ? by.of(value) : by.dialect.asNumber(by.of(value))
 
 /** These are whole numbers, which group more quickly as what they are. */
 const WHOLE = new Set<FarValue['is']>(['bucket', 'cycle', 'cell', 'step'])
 
-const typeOf = (one: FarMeasure, by: Expressions): 'number' | 'text' =>
+export const typeOf = (one: FarMeasure, by: Expressions): 'number' | 'text' =>
   'of' in one && (one.how === 'first' || one.how === 'last') ? by.typeOf(one.of) : 'number'
 
-function measure(one: FarMeasure, by: Expressions): string {
+export function measure(one: FarMeasure, by: Expressions): string {
   const { dialect } = by
   if (one.how === 'count') return dialect.asNumber('count(*)')
   if (one.how === 'min' || one.how === 'max') return by.extreme(one.how, one.of, one.with)
@@ -121,7 +121,7 @@ function measure(one: FarMeasure, by: Expressions): string {
 }
 
 /** A count that stands in the text itself. */
-function whole(value: number): string {
+export function whole(value: number): string {
   const count = Math.floor(value)
   if (!Number.isSafeInteger(count) || count < 0) throw new Error('a count must be a whole number')
   return String(count)
