@@ -54,7 +54,7 @@ copyFileSync(
 const command = await rolldown({
   input: fromRoot('packages/cli/dist/main.js'),
   platform: 'node',
-  external: [/^@napi-rs\//, /^@duckdb\//, 'nodemailer', 'pg', 'upng-js'],
+  external: ['apache-arrow', /^@napi-rs\//, /^@duckdb\//, 'nodemailer', 'pg', 'upng-js'],
   // The package for arguments can start commands that are programs of their own. Ours are none, and what it would take to
   // start them is slow to load.
   plugins: [

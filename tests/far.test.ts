@@ -256,6 +256,60 @@ describe('the command', () => {
     expect(refused).not.toContain('hush')
   })
 
+  test('reads Arrow files, whole or as a stream, and patterns of them', async () => {
+    const { DateDay, Int64, Table, TimestampMillisecond, tableToIPC, Utf8, vectorFromArray } = await import(
+      'apache-arrow'
+    )
+    const numbers = Array.from({ length: 3000 }, (_, i) => i)
+    const rows = new Table({
+      id: vectorFromArray(numbers.map(BigInt), new Int64()),
+      route: vectorFromArray(
+        numbers.map(i => (i % 9 === 0 ? null : ['North Sound', "O'Neill"][i % 2])),
+        new Utf8(),
+      ),
+      departed: vectorFromArray(
+        numbers.map(i => Date.UTC(2024, 0, 1) + i * 3_600_000),
+        new TimestampMillisecond(),
+      ),
+      sold: vectorFromArray(
+        numbers.map(i => new Date(Date.UTC(2024, 0, 1 + (i % 90)))),
+        new DateDay(),
+      ),
+      load: vectorFromArray(Float64Array.from(numbers, i => i % 50)),
+    })
+    writeFileSync(join(folder, 'part-1.arrow'), tableToIPC(rows, 'file'))
+    writeFileSync(join(folder, 'part-2.arrow'), tableToIPC(rows, 'stream'))
+    const looked = dapplo(['look', 'part-1.arrow']).stdout
+    expect(looked).toContain('part-1: 3,000 rows, 5 columns')
+    expect(looked).toMatch(/departed +time +3,000 +2024-01-01 00:00 to 2024-05-04 23:00/)
+    expect(looked).toMatch(/sold +time +90 +2024-01-01 to 2024-03-30/)
+    expect(looked).toMatch(/route +text +334 +2 /)
+    const csv = dapplo([
+      'draw',
+      'part-*.arrow',
+      '--draw',
+      'bar',
+      '--x',
+      'route',
+      '--y',
+      'sum of load',
+      '--out',
+      'arrow.csv',
+    ])
+    expect(csv.stderr).toBe('')
+    const sum = (odd: number) =>
+      2 * numbers.filter(i => i % 9 > 0 && i % 2 === odd).reduce((total, i) => total + (i % 50), 0)
+    expect(readFileSync(join(folder, 'arrow.csv'), 'utf8').trim().split(/\r?\n/).slice(1).sort()).toEqual(
+      [`North Sound,${sum(0)}`, `O'Neill,${sum(1)}`].sort(),
+    )
+    writeFileSync(join(folder, 'part-3.arrow'), tableToIPC(rows.select(['id', 'load'])))
+    expect(dapplo(['look', 'part-*.arrow']).stderr).toContain(
+      'part-3.arrow has other columns than part-1.arrow',
+    )
+    writeFileSync(join(folder, 'broken.arrow'), 'no Arrow at all')
+    expect(dapplo(['look', 'broken.arrow']).stderr).toMatch(/^dapplo: broken\.arrow cannot be read: /)
+  })
+
   test('a chart file over Parquet gives a page that shows what was answered, and asks nothing', async () => {
     writeFileSync(
       join(folder, 'far.chart.json'),

@@ -11,6 +11,6 @@ export interface FarFlags {
 export const isDatabase = (input: string): boolean =>
   /^(postgres(ql)?|clickhouses?|duckdb):/i.test(input) || /^\$[A-Z_]\w*$/i.test(input)
 
-/** Whether an input is files that stay where they are: Parquet, or several files by a pattern. */
+/** Whether an input is files that an engine reads: Parquet, Arrow, or several files by a pattern. */
 export const isFarFile = (input: string): boolean =>
-  extname(input).toLowerCase() === '.parquet' || /[*?[]/.test(basename(input))
+  ['.parquet', '.arrow', '.feather'].includes(extname(input).toLowerCase()) || /[*?[]/.test(basename(input))

@@ -83,7 +83,7 @@ const timeZoneOf = (house: House | undefined) =>
   house?.timeZone === undefined ? {} : { timeZone: house.timeZone }
 
 /** Whether a file may name tables whose rows stay elsewhere: what asks for them is loaded only then. */
-export const mayBeFar = (text: string): boolean => /"engine"\s*:|\.parquet"|\*/.test(text)
+export const mayBeFar = (text: string): boolean => /"engine"\s*:|\.(parquet|arrow|feather)"|\*/.test(text)
 
 /** Waits until what a chart shows is here, where it comes from elsewhere. */
 export async function arrived(chart: Chart | Spread, state: State = {}): Promise<void> {

@@ -130,6 +130,7 @@ function checked(
 }
 
 function numbers(values: ArrayLike<unknown>, length: number): Float64Array {
+  if (values instanceof Float64Array && values.length === length) return values
   const out = new Float64Array(length)
   for (let i = 0; i < length; i++) {
     const value = values[i]

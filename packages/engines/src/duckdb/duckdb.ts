@@ -8,6 +8,8 @@ import { type Adapter, type DescribedTable, engineOf } from '../adapter.ts'
 import { orderIn } from '../errors.ts'
 import { needPart } from '../need-part.ts'
 import type { RunResult } from '../sql/result.ts'
+import { fillFromArrow } from './arrow-files.ts'
+import { joined, valuesOf } from './chunk-values.ts'
 import { duckdbDialect } from './dialect.ts'
 import { duckdbTypeOf } from './types.ts'
 
@@ -26,13 +28,15 @@ export interface DuckdbOptions {
 }
 
 /** How files are read, by their ending: Parquet where it lies, texts once into a table of their own. */
-const READERS: Record<string, { read: string; stays: boolean }> = {
+const READERS: Record<string, { read: string; stays: boolean; arrow?: boolean }> = {
   '.parquet': { read: 'read_parquet', stays: true },
   '.csv': { read: 'read_csv', stays: false },
   '.tsv': { read: 'read_csv', stays: false },
   '.json': { read: 'read_json', stays: false },
   '.jsonl': { read: 'read_json', stays: false },
   '.ndjson': { read: 'read_json', stays: false },
+  '.arrow': { read: '', stays: false, arrow: true },
+  '.feather': { read: '', stays: false, arrow: true },
 }
 
 const quote = duckdbDialect.quote
@@ -112,9 +116,9 @@ class DuckdbAdapter implements Adapter {
 
   /** Makes a table of files. */
   async open(table: string, files: readonly string[]): Promise<void> {
-    const readers = new Set(files.map(file => READERS[extname(file).toLowerCase()]))
+    const readers = files.map(file => READERS[extname(file).toLowerCase()])
     const [reader] = readers
-    if (readers.size !== 1 || !reader)
+    if (!reader || readers.some(other => other?.read !== reader.read))
       throw new DapploError(
         'unknown-format',
         `${JSON.stringify(files[0] ?? table)} is no file that DuckDB reads here`,
@@ -122,6 +126,7 @@ class DuckdbAdapter implements Adapter {
         `Give files that end in ${Object.keys(READERS).join(', ')}, all in one format.`,
       )
     const list = `[${files.map(literal).join(', ')}]`
+    if (reader.arrow) return this.openArrow(table, files)
     // By the names of their columns, since files of one table may have been written at different times.
     const source = `${reader.read}(${list}, union_by_name = true)`
     if (reader.stays) {
@@ -132,6 +137,21 @@ class DuckdbAdapter implements Adapter {
     } else {
       await this.command(`CREATE TABLE ${quote(table)} AS SELECT * FROM ${source}`)
       await this.mendNumbers(table)
+    }
+  }
+
+  /** DuckDB itself reads Arrow files only by what it would fetch. */
+  private async openArrow(table: string, files: readonly string[]): Promise<void> {
+    const found = await this.command(
+      `SELECT file FROM (${files.map(file => `SELECT file FROM glob(${literal(file)})`).join(' UNION ALL ')}) ORDER BY file`,
+    )
+    const paths = Array.from(found.columns[0] ?? [], String)
+    if (paths.length === 0) throw new Error('No files found')
+    const connection = this.idle.pop() ?? (await this.instance.connect())
+    try {
+      await fillFromArrow(connection, table, paths)
+    } finally {
+      this.idle.push(connection)
     }
   }
 
@@ -205,19 +225,16 @@ class DuckdbAdapter implements Adapter {
     signal.addEventListener('abort', stop, { once: true })
     try {
       const result = await connection.stream(sql, [...values])
-      const columns: unknown[][] = Array.from({ length: result.columnCount }, () => [])
+      const parts: ArrayLike<unknown>[][] = Array.from({ length: result.columnCount }, () => [])
       let length = 0
       for (;;) {
         const chunk = await result.fetchChunk()
         if (!chunk || chunk.rowCount === 0) break
-        for (let c = 0; c < columns.length; c++) {
-          const values = chunk.getColumnValues(c)
-          for (let i = 0; i < values.length; i++) columns[c].push(values[i])
-        }
+        for (let c = 0; c < parts.length; c++) parts[c].push(valuesOf(chunk, c))
         length += chunk.rowCount
       }
       signal.throwIfAborted()
-      return { columns, length }
+      return { columns: parts.map(own => joined(own, length)), length }
     } catch (error) {
       if (signal.aborted) throw new DOMException('stopped', 'AbortError')
       throw error
