@@ -61,6 +61,34 @@ export async function bothAnswers(
   }
 }
 
+/** How many rows lie in cells of one width on a logarithmic scale, as the columns here would count them and as an engine does. */
+export async function countsOnLog(
+  trial: Trial,
+  values: readonly (number | null)[],
+  [from, perUnit]: readonly [from: number, perUnit: number],
+): Promise<{ here: Record<string, number>; there: Record<string, number> }> {
+  const place: TriedColumn = { name: 'place', type: 'number', values: values.map((_, i) => i) }
+  const name = await trial.fill([{ name: 'value', type: 'number', values: [...values] }, place])
+  await trial.engine.describe(name)
+  const { columns, length } = await trial.engine.ask({
+    ask: 'groups',
+    table: name,
+    by: [{ is: 'cell', column: 'value', from, perUnit, log10: true }],
+    measures: [{ how: 'count' }],
+    most: 1000,
+  }).answer
+  const here: Record<string, number> = {}
+  for (const value of values) {
+    // What is not above zero has no place on such a scale.
+    const cell = value !== null && value > 0 ? Math.floor((Math.log10(value) - from) * perUnit) : Number.NaN
+    here[cell] = (here[cell] ?? 0) + 1
+  }
+  const there = Object.fromEntries(
+    Array.from({ length }, (_, i) => [String(columns[0][i]), Number(columns[1][i])]),
+  )
+  return { here, there }
+}
+
 const TYPES = { number: 'number', moment: 'time', clock: 'time', date: 'time', text: 'text' } as const
 
 /** Values as they would come in a file: dates without a clock, clock times without a zone. */

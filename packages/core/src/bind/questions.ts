@@ -39,7 +39,11 @@ export function askAll(
     const question = questionOf(drawing, tongue, only?.(table))
     const identity = identityOf(drawing, resolved.throughMeaning)
     const elsewhere = answeredElsewhere(table)
-      ? { gathers: kind.gathers, view: zoom && { x: zoom.x, y: zoom[drawing.against] } }
+      ? {
+          gathers: kind.gathers,
+          view: zoom && { x: zoom.x, y: zoom[drawing.against] },
+          logs: { x: isLog(resolved, 'x'), y: isLog(resolved, drawing.against) },
+        }
       : undefined
     const answer = ask(table, { ...question, ...elsewhere, follow, identity })
     const asked = { drawing, key, question, answer }
@@ -47,6 +51,8 @@ export function askAll(
     return asked
   })
 }
+
+const isLog = ({ description }: Resolved, name: string): boolean => description.scales?.[name]?.kind === 'log'
 
 /** Asks for what the holes of a heading are filled with: for each of its texts, hole by hole. */
 export function askHeading(

@@ -6,6 +6,7 @@ import type { Batch, Box, Pixels, RowsOf } from '../scene/scene.ts'
 import type { Pyramid } from '../table/cells/pyramid.ts'
 import type { RunOfRows } from '../table/group/live-runs.ts'
 import type { Gathers } from '../table/group/question.ts'
+import type { Crowd } from '../table/group/shape.ts'
 import type { Theme } from '../theme/theme.ts'
 import type { roles, style } from './roles-schema.ts'
 
@@ -65,8 +66,8 @@ export interface Marks {
   seriesOf: Uint16Array | undefined
   /** Where marks are coloured by a number: the colours, and which each mark has. */
   shade: { colors: readonly string[]; of: Uint16Array } | undefined
-  /** How many rows each mark stands for, where marks are places, and the size of a place in the units of its scales. */
-  crowd?: { rows: Float64Array; width: number; height: number }
+  /** How many rows each mark stands for, where marks are places. */
+  crowd?: Crowd
   /** A number for each mark to be shown as an area, from 0 up, with the greatest of them; undefined where none is bound. */
   size: { at: Float64Array; max: number } | undefined
   keyOf(mark: number): string | number

@@ -6,7 +6,14 @@ import {
   type LoopbackServer,
   startClickhouse,
 } from '../../../../tests/support/servers.ts'
-import { bothAnswers, questionsFor, rowsFor, type Trial, type TriedColumn } from '../acceptance.ts'
+import {
+  bothAnswers,
+  countsOnLog,
+  questionsFor,
+  rowsFor,
+  type Trial,
+  type TriedColumn,
+} from '../acceptance.ts'
 import { clickhouse } from './clickhouse.ts'
 
 describe.skipIf(!findClickhouse())('ClickHouse', () => {
@@ -48,6 +55,15 @@ describe.skipIf(!findClickhouse())('ClickHouse', () => {
       ),
       { numRuns: Number(process.env.RUNS ?? 60) },
     )
+  })
+
+  test('counts rows in cells of one width on a logarithmic scale', async () => {
+    const { here, there } = await countsOnLog(
+      trial,
+      [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12],
+      [-1, 2.5],
+    )
+    expect(there).toEqual(here)
   })
 })
 

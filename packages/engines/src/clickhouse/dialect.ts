@@ -37,6 +37,7 @@ export const clickhouseDialect: Dialect = {
   textOf: column => `toString(${column})`,
   floorDivide: (number, by) => `toInt64(floor(${number} / ${numberText(by)}))`,
   floor: number => `floor(${number})`,
+  log10: number => `log10(${number})`,
   asNumber: expression => `toFloat64(${expression})`,
   cell: number => `toInt32(floor(${number}))`,
   bucket: (milliseconds, unit, named) => civil.bucket(milliseconds, unit, named),

@@ -30,6 +30,7 @@ export const duckdbDialect: Dialect = {
       : `CAST(${column} AS VARCHAR)`,
   floorDivide: (number, by) => `CAST(floor(${number} / ${numberText(by)}.0) AS BIGINT)`,
   floor: number => `floor(${number})`,
+  log10: number => `log10(${number})`,
   asNumber: expression => `CAST(${expression} AS DOUBLE)`,
   cell: number => `CAST(floor(${number}) AS SMALLINT)`,
   bucket: (milliseconds, unit) => bucketOf(`make_timestamp_ms(${milliseconds})`, unit),

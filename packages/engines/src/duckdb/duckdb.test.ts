@@ -1,7 +1,14 @@
 import { DuckDBInstance } from '@duckdb/node-api'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
-import { bothAnswers, questionsFor, rowsFor, type Trial, type TriedColumn } from '../acceptance.ts'
+import {
+  bothAnswers,
+  countsOnLog,
+  questionsFor,
+  rowsFor,
+  type Trial,
+  type TriedColumn,
+} from '../acceptance.ts'
 import { duckdb } from './duckdb.ts'
 
 let instance: DuckDBInstance
@@ -48,4 +55,13 @@ test('DuckDB answers every question as the columns here do', async () => {
     ),
     { numRuns: Number(process.env.RUNS ?? 150) },
   )
+})
+
+test('counts rows in cells of one width on a logarithmic scale', async () => {
+  const { here, there } = await countsOnLog(
+    trial,
+    [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12],
+    [-1, 2.5],
+  )
+  expect(there).toEqual(here)
 })

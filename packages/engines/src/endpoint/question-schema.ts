@@ -49,6 +49,7 @@ const value: v.GenericSchema<FarValue> = v.lazy(() =>
       ...times,
       from: number,
       perUnit: number,
+      log10: v.optional(v.literal(true)),
     }),
     v.strictObject({ is: v.literal('kept'), of: value, values, rest: text }),
   ]),

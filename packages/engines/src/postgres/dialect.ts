@@ -28,6 +28,7 @@ export const postgresDialect: Dialect = {
   floorDivide: (number, by) =>
     `CAST(floor(CAST(${number} AS double precision) / ${numberText(by)}) AS bigint)`,
   floor: number => `floor(${number})`,
+  log10: number => `log(${number})`,
   asNumber: expression => `CAST(${expression} AS double precision)`,
   cell: number => `CAST(floor(${number}) AS smallint)`,
   bucket: (milliseconds, unit, named) => civil.bucket(milliseconds, unit, named),

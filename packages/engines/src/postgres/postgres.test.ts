@@ -2,7 +2,14 @@ import fc from 'fast-check'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { findPostgres, type LoopbackServer, startPostgres } from '../../../../tests/support/servers.ts'
-import { bothAnswers, questionsFor, rowsFor, type Trial, type TriedColumn } from '../acceptance.ts'
+import {
+  bothAnswers,
+  countsOnLog,
+  questionsFor,
+  rowsFor,
+  type Trial,
+  type TriedColumn,
+} from '../acceptance.ts'
 import { postgres } from './postgres.ts'
 
 describe.skipIf(!findPostgres())('PostgreSQL', () => {
@@ -45,6 +52,15 @@ describe.skipIf(!findPostgres())('PostgreSQL', () => {
       ),
       { numRuns: Number(process.env.RUNS ?? 60) },
     )
+  })
+
+  test('counts rows in cells of one width on a logarithmic scale', async () => {
+    const { here, there } = await countsOnLog(
+      trial,
+      [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12],
+      [-1, 2.5],
+    )
+    expect(there).toEqual(here)
   })
 })
 

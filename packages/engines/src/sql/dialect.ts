@@ -45,6 +45,8 @@ export interface Dialect {
   floorDivide(number: string, by: number): string
   /** The number rounded down, as a double or whole number. */
   floor(number: string): string
+  /** The power of ten that a number above zero is. */
+  log10(number: string): string
   asNumber(expression: string): string
   /** The whole number of a day, ISO week, month, quarter or year since 1970, of milliseconds on a calendar. */
   bucket(milliseconds: string, unit: FarBucket, named: Named): string

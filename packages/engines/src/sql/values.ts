@@ -128,7 +128,8 @@ export class Expressions {
       }
       case 'cell': {
         const { from, perUnit } = value
-        const own = this.trusted({ is: 'column', column: value.column, clock: value.clock, as: value.as })
+        const plain = this.trusted({ is: 'column', column: value.column, clock: value.clock, as: value.as })
+        const own = value.log10 ? `(CASE WHEN ${plain} > 0 THEN ${dialect.log10(plain)} END)` : plain
         return dialect.cell(`(${own} - ${writer.number(from)}) * ${writer.number(perUnit)}`)
       }
       case 'kept': {

@@ -58,7 +58,9 @@ export function densityOf(
 /** What each point covers, in picture elements along a side: a place at which several lie as much as it is large. */
 function dotOf({ crowd }: Marks, x: PositionScale, y: PositionScale, density: number): number {
   const dot = Math.max(1, Math.round(1.6 * density))
-  if (!crowd || x.kind.straight !== true || y.kind.straight !== true) return dot
+  if (!crowd) return dot
+  const even = ({ kind }: PositionScale, log = false) => (log ? kind.name === 'log' : kind.straight === true)
+  if (!even(x, crowd.logs?.x) || !even(y, crowd.logs?.y)) return dot
   const side = (scale: PositionScale, size: number) => Math.ceil(Math.abs(scale.factor * size * density))
   return Math.min(64, Math.max(dot, side(x, crowd.width), side(y, crowd.height)))
 }

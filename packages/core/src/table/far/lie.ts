@@ -55,13 +55,19 @@ export const betweenEnds = (value: FarValue, [from, last]: readonly [number, num
   last,
 })
 
-/** What gathers an extent into so many cells. */
-export function cellsOver(value: FarValue, [min, max]: readonly [number, number], count: number): FarValue {
+/** What gathers an extent into so many cells; `log10`: of one width on a logarithmic scale. */
+export function cellsOver(
+  value: FarValue,
+  ends: readonly [number, number],
+  count: number,
+  log10 = false,
+): FarValue {
   if (value.is !== 'column') return value
+  const [min, max] = log10 ? ends.map(Math.log10) : ends
   // The very last value is in the last of them.
   const perUnit = max > min ? (count * (1 - 1e-12)) / (max - min) : 1
   const { column, clock, as } = value
-  return { is: 'cell', column, clock, as, from: min, perUnit }
+  return { is: 'cell', column, clock, as, from: min, perUnit, ...(log10 ? { log10 } : {}) }
 }
 
 /** Marks that are those in view, with the ends of all. */

@@ -30,8 +30,11 @@ export type FarValue =
   | ({ is: 'cycle'; cycle: Cycle; offsets: FarOffsets } & FarTimes)
   /** floor(value / step + 1e-9), and `most` for all beyond it. */
   | ({ is: 'bin'; step: number; most: number } & FarTimes)
-  /** floor((value − from) · perUnit): a pixel column, or a cell. */
-  | ({ is: 'cell'; from: number; perUnit: number } & FarTimes)
+  /**
+   * floor((value − from) · perUnit): a pixel column, or a cell. `log10`: of the power of ten that a value is, which only what
+   * is above zero has.
+   */
+  | ({ is: 'cell'; from: number; perUnit: number; log10?: true } & FarTimes)
   /** Some of the values of `of`; others become `rest`, a text. */
   | { is: 'kept'; of: FarValue; values: (string | number)[]; rest: string }
 

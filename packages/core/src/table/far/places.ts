@@ -45,10 +45,15 @@ export async function askPlaces(
       return reaching(await fetchedRows(context, parts, seen), lie)
   }
   const ends = { x: view.x ?? lie.ends.x, y: view.y ?? lie.ends.y }
+  // What is not above zero has no place there.
+  const logs = {
+    x: question.logs?.x === true && ends.x[0] > 0,
+    y: question.logs?.y === true && ends.y[0] > 0,
+  }
   const others = othersIn(parts)
   const by = [
-    cellsOver(lie.x, ends.x, ACROSS),
-    cellsOver(lie.y, ends.y, UP),
+    cellsOver(lie.x, ends.x, ACROSS, logs.x),
+    cellsOver(lie.y, ends.y, UP, logs.y),
     ...others.map(({ value }) => value),
   ]
   const answer = await ask({
@@ -69,8 +74,12 @@ export async function askPlaces(
     ...reaching(shapedRows(context, parts, marks, [], rowsAt), lie),
     crowd: {
       rows,
-      width: (ends.x[1] - ends.x[0]) / ACROSS,
-      height: (ends.y[1] - ends.y[0]) / UP,
+      width: span(ends.x, logs.x) / ACROSS,
+      height: span(ends.y, logs.y) / UP,
+      logs,
     },
   }
 }
+
+const span = ([min, max]: readonly [number, number], log10: boolean): number =>
+  log10 ? Math.log10(max / min) : max - min

@@ -83,6 +83,7 @@ class Asker {
       only,
       gathers,
       gathers && view,
+      gathers && question.logs,
       among && [
         among.leader,
         among.drawn.map(own => [[...own.roles], own.where, own.top, own.other, own.test?.far]),

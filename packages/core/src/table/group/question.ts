@@ -19,6 +19,8 @@ export interface Question extends Omit<ShapeOptions, 'rows' | 'within'> {
   gathers?: Gathers
   /** What is in view of each position, in its units, where a person has zoomed and rows are elsewhere. */
   view?: { x?: readonly [number, number]; y?: readonly [number, number] }
+  /** Which positions stand on a logarithmic scale, where rows are elsewhere. */
+  logs?: { x: boolean; y: boolean }
   /** Only the rows that marks of these questions stand for; with `leader`, those of the mark with the greatest value there. */
   among?: { drawn: readonly Question[]; leader?: string }
 }

@@ -36,6 +36,14 @@ export interface RoleValues {
   some?: boolean
 }
 
+/** How many rows lie at places, and how large those are: in the units of a scale, or in powers of ten on a logarithmic one. */
+export interface Crowd {
+  rows: Float64Array
+  width: number
+  height: number
+  logs?: { x: boolean; y: boolean }
+}
+
 /** What a drawing draws: marks, each standing for one row or for a group of rows. */
 export interface Shaped {
   table: Table
@@ -43,8 +51,8 @@ export interface Shaped {
   grouped: boolean
   /** Why there are no marks, where the table has not answered. */
   unanswered?: 'on its way' | 'failed'
-  /** How many rows each mark stands for, where marks are places at which several lie, and how large the places are. */
-  crowd?: { rows: Float64Array; width: number; height: number }
+  /** Where marks are places at which several rows lie. */
+  crowd?: Crowd
   /** What a person should know of the answer: what it left out, or gathered. */
   findings?: readonly Finding[]
   /** Empty buckets that there would be too many of to show. */
