@@ -11,12 +11,17 @@ import { root } from './support/command.ts'
 /** The engine within a page, without a network and under a strict policy. */
 
 const PAGE = `
-import { chart, compose, paintSvg, readCsv } from '@dapplo/core'
+import { chart, compose, paintSvg, readCsv, readJson, readLines } from '@dapplo/core'
 import { farTable, ready } from 'dapplo/far'
 import { duckdbInPage } from '@dapplo/engines/page'
 
+const BOATS = JSON.stringify([
+  { pier: 'Old Mole', at: '2024-03-01T08:30', load: '1,204' },
+  { pier: "O'Neill", at: '2024-03-02T10:00', load: '17' },
+  { pier: null, at: '2024-03-02T11:00', load: '3' },
+])
 const engine = await duckdbInPage(
-  { sailings: 'sailings.csv', many: 'many.parquet' },
+  { sailings: 'sailings.csv', many: 'many.parquet', boats: { json: BOATS }, logs: 'logs.ndjson' },
   { worker: 'duckdb-browser-eh.worker.js', wasm: 'duckdb-eh.wasm' },
 )
 const near = readCsv(await (await fetch('sailings.csv')).text(), { name: 'sailings' })
@@ -29,6 +34,14 @@ const draw = async (table, description) => {
   return paintSvg(compose(made, {}, frame))
 }
 window.dapploTried = async description => [await draw(near, description), await draw(far, description)]
+const sameRows = async (far, here) => {
+  const description = { draw: 'bar', x: 'day of at', y: 'sum of load', color: 'pier' }
+  return (await draw(await farTable(engine, far), description)) === (await draw(here, description))
+}
+window.dapploJson = async () => [
+  await sameRows('boats', readJson(BOATS, { name: 'boats' })),
+  await sameRows('logs', readLines(await (await fetch('logs.ndjson')).text(), { name: 'logs' })),
+]
 window.dapploMany = async description => [many.length, many.names, await draw(many, description)]
 `
 
@@ -36,6 +49,10 @@ test('DuckDB in a page gives the pictures of rows that are here, asks no other h
   const folder = mkdtempSync(join(root, 'node_modules', '.far-page-'))
   writeFileSync(join(folder, 'page.ts'), PAGE)
   await writeSailings(join(folder, 'many.parquet'), 5000)
+  writeFileSync(
+    join(folder, 'logs.ndjson'),
+    '{"pier": "Old Mole", "at": "2024-03-01", "load": 4}\n{"pier": "", "at": "2024-03-02", "load": null}\n{"pier": "East", "at": "2024-03-02", "load": 2.5}\n',
+  )
   const bundle = await rolldown({ input: join(folder, 'page.ts'), platform: 'browser', logLevel: 'silent' })
   await bundle.write({ dir: folder, entryFileNames: 'page.js', format: 'es' })
   writeFileSync(
@@ -98,6 +115,7 @@ test('DuckDB in a page gives the pictures of rows that are here, asks no other h
     )
     expect([rows, names.length]).toEqual([5000, 7])
     expect(svg).toContain('2024')
+    expect(await page.evaluate(() => (window as any).dapploJson())).toEqual([true, true])
     expect(others).toEqual([])
     expect(problems).toEqual([])
   } finally {

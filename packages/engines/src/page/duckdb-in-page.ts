@@ -7,10 +7,11 @@ import { duckdbDialect } from '../duckdb/dialect.ts'
 import { duckdbTypeOf } from '../duckdb/types.ts'
 import { needPart } from '../need-part.ts'
 import type { RunResult } from '../sql/result.ts'
-import { readParquet } from './parquet.ts'
+import { readJsonRows } from './json-rows.ts'
+import { type CsvRows, readParquet } from './parquet.ts'
 
-/** Where a table of a page comes from: an address that ends in .csv, .tsv, .arrow or .parquet, or what is here already. */
-export type PageSource = string | { csv: string } | { arrow: Uint8Array }
+/** Where a table of a page comes from: an address that ends in .csv, .tsv, .json, .ndjson, .arrow or .parquet, or what is here already. */
+export type PageSource = string | { csv: string } | { json: string } | { arrow: Uint8Array }
 
 /** Where the files of the engine are, which the page's server serves: its worker, and its program. */
 export interface PageEngine {
@@ -78,8 +79,12 @@ class PageAdapter implements Adapter {
   }
 
   async open(name: string, source: PageSource): Promise<void> {
-    if (typeof source !== 'string')
-      return 'csv' in source ? this.openCsv(name, source.csv) : this.openArrow(name, source.arrow)
+    if (typeof source !== 'string') {
+      if ('csv' in source) return this.openCsv(name, source.csv)
+      return 'json' in source
+        ? this.openRows(name, readJsonRows(source.json, false))
+        : this.openArrow(name, source.arrow)
+    }
     const response = await fetch(source).catch(() => undefined)
     if (!response?.ok)
       throw new DapploError(
@@ -90,14 +95,16 @@ class PageAdapter implements Adapter {
       )
     const ending = /\.(\w+)(?:[?#]|$)/.exec(source)?.[1].toLowerCase()
     if (ending === 'csv' || ending === 'tsv') return this.openCsv(name, await response.text())
+    if (ending === 'json' || ending === 'ndjson' || ending === 'jsonl')
+      return this.openRows(name, readJsonRows(await response.text(), ending !== 'json'))
     const bytes = new Uint8Array(await response.arrayBuffer())
-    if (ending === 'parquet') return this.openParquet(name, bytes)
+    if (ending === 'parquet') return this.openRows(name, await readParquet(bytes))
     if (ending === 'arrow') return this.openArrow(name, bytes)
     throw new DapploError(
       'unknown-format',
       `${source} is no file that DuckDB reads in a page`,
       `tables.${name}`,
-      'Give an address that ends in .csv, .tsv, .arrow or .parquet.',
+      'Give an address that ends in .csv, .tsv, .json, .ndjson, .arrow or .parquet.',
     )
   }
 
@@ -108,8 +115,7 @@ class PageAdapter implements Adapter {
     await this.database.dropFile(file)
   }
 
-  private async openParquet(name: string, bytes: Uint8Array): Promise<void> {
-    const { csv, types } = await readParquet(bytes)
+  private async openRows(name: string, { csv, types }: CsvRows): Promise<void> {
     const file = `${name.replace(/[^\w-]/g, '_')}.csv`
     const literal = (text: string) => `'${text.replaceAll("'", "''")}'`
     const columns = Object.entries(types).map(([column, type]) => `${literal(column)}: ${literal(type)}`)

@@ -1,24 +1,24 @@
 import Papa from 'papaparse'
 import { needPart } from '../need-part.ts'
 
-/** The rows of a Parquet file, ready to be read in: as CSV, with the types of its columns. */
-export interface ParquetRows {
+/** Rows ready to be read in: as CSV, with the types of their columns. */
+export interface CsvRows {
   csv: string
-  types: Record<string, 'TIMESTAMP' | 'DOUBLE' | 'BOOLEAN' | 'VARCHAR'>
+  types: Record<string, 'TIMESTAMP' | 'DATE' | 'DOUBLE' | 'BOOLEAN' | 'VARCHAR'>
 }
 
 /**
  * Reads a Parquet file by a program of plain JavaScript: the engine of a page would fetch its own reader from elsewhere.
  * Needs the packages `hyparquet` and `hyparquet-compressors`.
  */
-export async function readParquet(bytes: Uint8Array): Promise<ParquetRows> {
+export async function readParquet(bytes: Uint8Array): Promise<CsvRows> {
   const part = <T>(name: string, load: () => Promise<T>) => needPart('Parquet in a page', name, load)
   const { parquetReadObjects, parquetMetadata } = await part('hyparquet', () => import('hyparquet'))
   const { compressors } = await part('hyparquet-compressors', () => import('hyparquet-compressors'))
   const file = bytes.buffer.slice(bytes.byteOffset, bytes.byteOffset + bytes.byteLength) as ArrayBuffer
   const names = parquetMetadata(file).schema.flatMap(({ name, num_children }) => (num_children ? [] : [name]))
   const rows = await parquetReadObjects({ file, compressors })
-  const types: ParquetRows['types'] = {}
+  const types: CsvRows['types'] = {}
   for (const name of names) types[name] = typeOf(rows.find(row => row[name] != null)?.[name])
   const csv = Papa.unparse(
     rows.map(row => names.map(name => cell(row[name]))),
@@ -28,7 +28,7 @@ export async function readParquet(bytes: Uint8Array): Promise<ParquetRows> {
   return { csv, types }
 }
 
-function typeOf(value: unknown): ParquetRows['types'][string] {
+function typeOf(value: unknown): CsvRows['types'][string] {
   if (value instanceof Date) return 'TIMESTAMP'
   if (typeof value === 'number' || typeof value === 'bigint') return 'DOUBLE'
   return typeof value === 'boolean' ? 'BOOLEAN' : 'VARCHAR'
