@@ -33,14 +33,24 @@ export function askAll(
   const known = new Map<string, Asked>()
   return resolved.drawings.map(drawing => {
     const { roles, wide, where, kind, level, top, table } = drawing
-    const key = wholeKey([[...roles], wide, where, kind.name, level, top, resolved.tables.indexOf(table)])
+    const gathers = typeof kind.gathers === 'function' ? kind.gathers(drawing.options) : kind.gathers
+    const key = wholeKey([
+      [...roles],
+      wide,
+      where,
+      kind.name,
+      gathers,
+      level,
+      top,
+      resolved.tables.indexOf(table),
+    ])
     const same = known.get(key)
     if (same) return { ...same, drawing }
     const question = questionOf(drawing, tongue, only?.(table))
     const identity = identityOf(drawing, resolved.throughMeaning)
     const elsewhere = answeredElsewhere(table)
       ? {
-          gathers: kind.gathers,
+          gathers,
           view: zoom && { x: zoom.x, y: zoom[drawing.against] },
           logs: { x: isLog(resolved, 'x'), y: isLog(resolved, drawing.against) },
         }

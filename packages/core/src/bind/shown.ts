@@ -1,5 +1,5 @@
 import { pickCells } from '../table/cells/cells.ts'
-import type { RoleValues, Shaped } from '../table/group/shape.ts'
+import type { Crowd, RoleValues, Shaped } from '../table/group/shape.ts'
 import type { ScaledPart } from './model.ts'
 import { unbound } from './scaling.ts'
 
@@ -13,6 +13,15 @@ export function shownMarks(
   const shown: number[] = []
   for (let mark = 0; mark < length; mark++) if (!hides[seriesOf ? seriesOf[mark] : 0]) shown.push(mark)
   return Int32Array.from(shown)
+}
+
+function onlyPlaces(crowd: Crowd, shown: Int32Array): Crowd {
+  const { rows, spreads } = crowd
+  return {
+    ...crowd,
+    rows: Float64Array.from(shown, mark => rows[mark]),
+    ...(spreads ? { spreads: Float64Array.from(shown, mark => spreads[mark]) } : {}),
+  }
 }
 
 /** A drawing with only these marks, so that every value of a mark is found under its own number. */
@@ -32,9 +41,7 @@ export function onlyShown(part: ScaledPart, shown: Int32Array): ScaledPart {
     roles: new Map([...shaped.roles].map(([role, values]) => [role, pick(values)])),
     rowsOf: mark => shaped.rowsOf(shown[mark]),
     runs: undefined,
-    ...(shaped.crowd
-      ? { crowd: { ...shaped.crowd, rows: Float64Array.from(shown, mark => shaped.crowd!.rows[mark]) } }
-      : {}),
+    ...(shaped.crowd ? { crowd: onlyPlaces(shaped.crowd, shown) } : {}),
     rowOf: shaped.rowOf && (mark => shaped.rowOf!(shown[mark])),
     keyOf: mark => shaped.keyOf(shown[mark]),
   }

@@ -197,9 +197,10 @@ export interface Kind<Options = any> {
   ) => NearMark | undefined
   /**
    * What may stand for rows that are elsewhere, where they are too many to be fetched: the ends and extremes of stretches
-   * along x, places with how many rows lie there, or rows evenly chosen. Default: each row is needed.
+   * along x, places with how many rows lie there, middles of stretches, or rows evenly chosen. By its options, where they
+   * matter. Default: each row is needed.
    */
-  gathers?: Gathers
+  gathers?: Gathers | ((options: Options) => Gathers)
   /** Shapes from marks; must not change anything outside. */
   draw(input: DrawInput<Options>): Batch[]
   /** The values that a measuring scale must show, where they are not those of the marks: sums of stacks. */

@@ -43,6 +43,7 @@ const measure = fc.constantFrom<FarMeasure>(
   { how: 'count' },
   { how: 'sum', of: column('delay') },
   { how: 'mean', of: column('delay') },
+  { how: 'squares', of: column('delay'), around: 4.5 },
   { how: 'max', of: column('departed') },
   { how: 'min', of: { is: 'place' } },
 )

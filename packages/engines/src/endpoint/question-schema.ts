@@ -87,6 +87,7 @@ const measure = v.variant('how', [
     of: value,
     share: v.pipe(number, v.minValue(0), v.maxValue(1)),
   }),
+  v.strictObject({ how: v.literal('squares'), of: value, around: number }),
   v.strictObject({ how: v.picklist(['at least', 'at greatest']), of: value, by: value }),
 ])
 

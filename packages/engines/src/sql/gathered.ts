@@ -13,7 +13,7 @@ export interface Gathered extends Statement {
 }
 
 /** Measures that cost little beside reading the rows, so that those of one question may be worked out for all. */
-const CHEAP = new Set<FarMeasure['how']>(['count', 'present', 'sum', 'mean', 'min', 'max'])
+const CHEAP = new Set<FarMeasure['how']>(['count', 'present', 'sum', 'mean', 'squares', 'min', 'max'])
 /** More columns to group by than this tell sets of them apart by too long a number. */
 const MOST_KEYS = 24
 

@@ -105,6 +105,10 @@ export function measure(one: FarMeasure, by: Expressions): string {
       return dialect.asNumber(dialect.sum(by.summed(one.of)))
     case 'mean':
       return dialect.asNumber(dialect.mean(by.summed(one.of)))
+    case 'squares': {
+      const away = `(${own} - ${by.writer.number(one.around)})`
+      return dialect.asNumber(dialect.sum(`(${away} * ${away})`))
+    }
     case 'quantile':
       return dialect.quantile(own, one.share)
     case 'first':

@@ -1,14 +1,19 @@
 import type { Drawing } from '../../describe/description.ts'
 import type { Curve } from './curve.ts'
 import { localCurve } from './local.ts'
-import { fitPolynomial } from './polynomial.ts'
+import { fitPolynomial, type Many } from './polynomial.ts'
 import { studentQuantile } from './student.ts'
 
 /** A curve through points: straight, along the logarithm of x, growing by a rate, a power of x, locally weighted, or a polynomial. */
 export type Fit = NonNullable<Drawing<any>['fit']>
 
-/** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. */
-export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): Curve | undefined {
+/** Fits a curve. Points that it has no place for (not above zero, for logarithms) are left out. Undefined with fewer than two. `many`: of polynomials, where each point stands for many. */
+export function fitCurve(
+  x: readonly number[],
+  y: readonly number[],
+  fit: Fit,
+  many?: Many,
+): Curve | undefined {
   if (fit === 'local') return localCurve(x, y)
   const logX = fit === 'log' || fit === 'power'
   const logY = fit === 'exponential' || fit === 'power'
@@ -17,7 +22,7 @@ export function fitCurve(x: readonly number[], y: readonly number[], fit: Fit): 
   const ys = y.filter((_, i) => keep[i]).map(value => (logY ? Math.log(value) : value))
   if (xs.length < 2) return undefined
   const degree = typeof fit === 'object' ? fit.degree : 1
-  const line = fitPolynomial(xs, ys, degree)
+  const line = fitPolynomial(xs, ys, degree, many)
   const place = (value: number) => (logX ? (value > 0 ? Math.log(value) : Number.NaN) : value)
   const back = (value: number) => (logY ? Math.exp(value) : value)
   const [start, rate = 0] = line.coefficients

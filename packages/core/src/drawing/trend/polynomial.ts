@@ -12,13 +12,27 @@ export interface PolynomialFit {
   freedom: number
 }
 
+/** Points that each stand for many: for how many, and how far those spread around them, all together. */
+export interface Many {
+  weights: ArrayLike<number>
+  /** The sum of squared distances along y. */
+  within: number
+}
+
 /**
  * The polynomial with the least sum of squares, by Forsythe's orthogonal polynomials ("Generation and use of orthogonal
  * polynomials for data-fitting with a digital computer", 1957). No system of equations is solved, so that accuracy
  * does not suffer from high degrees or from values far from zero. Needs more distinct x than the degree; fewer lower it.
  */
-export function fitPolynomial(x: ArrayLike<number>, y: ArrayLike<number>, degree: number): PolynomialFit {
+export function fitPolynomial(
+  x: ArrayLike<number>,
+  y: ArrayLike<number>,
+  degree: number,
+  many?: Many,
+): PolynomialFit {
   const count = x.length
+  const heavy = (i: number) => (many ? many.weights[i] : 1)
+  const all = many ? sum(count, heavy) : count
   const distinct = new Set(Array.from(x)).size
   const most = Math.max(0, Math.min(degree, distinct - 1))
   const centre = (Math.min(...ends(x)) + Math.max(...ends(x))) / 2
@@ -33,14 +47,14 @@ export function fitPolynomial(x: ArrayLike<number>, y: ArrayLike<number>, degree
   let before = new Float64Array(count)
   let now = new Float64Array(count).fill(1)
   for (let k = 0; k <= most; k++) {
-    const norm = sum(count, i => now[i] * now[i])
+    const norm = sum(count, i => heavy(i) * now[i] * now[i])
     // A basis that has come to nothing explains nothing more.
     if (!(norm > 0)) break
-    const weight = sum(count, i => rest[i] * now[i]) / norm
+    const weight = sum(count, i => heavy(i) * rest[i] * now[i]) / norm
     for (let i = 0; i < count; i++) rest[i] -= weight * now[i]
     weights.push(weight)
     norms.push(norm)
-    alphas.push(sum(count, i => t[i] * now[i] * now[i]) / norm)
+    alphas.push(sum(count, i => heavy(i) * t[i] * now[i] * now[i]) / norm)
     betas.push(k === 0 ? 0 : norm / norms[k - 1])
     const next = new Float64Array(count)
     for (let i = 0; i < count; i++) next[i] = (t[i] - alphas[k]) * now[i] - betas[k] * before[i]
@@ -57,10 +71,11 @@ export function fitPolynomial(x: ArrayLike<number>, y: ArrayLike<number>, degree
     })
     return out
   }
-  const mean = sum(count, i => y[i]) / count
-  const spread = sum(count, i => (y[i] - mean) ** 2)
-  const left = sum(count, i => rest[i] * rest[i])
-  const freedom = count - weights.length
+  const mean = sum(count, i => heavy(i) * y[i]) / all
+  const within = many?.within ?? 0
+  const spread = sum(count, i => heavy(i) * (y[i] - mean) ** 2) + within
+  const left = sum(count, i => heavy(i) * rest[i] * rest[i]) + within
+  const freedom = all - weights.length
   const variance = freedom > 0 ? left / freedom : Number.NaN
   return {
     at: value => basisAt(value).reduce((total, basis, k) => total + basis * weights[k], 0),

@@ -22,7 +22,8 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
   looks: ['fit', 'band'],
   styles: ['color', 'opacity', 'width', 'dash', 'caps'],
   roles: { x: 'position', y: 'position', color: 'category', series: 'category' },
-  gathers: 'sample',
+  // Curves of logarithms and of neighbourhoods are not those of middles.
+  gathers: ({ fit = 'linear' }) => (fit === 'linear' || typeof fit === 'object' ? 'means' : 'sample'),
   swatch: 'line',
   aside: true,
   labelled: true,
@@ -55,7 +56,7 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
       if (value < min) min = value
       if (value > max) max = value
     }
-    for (const value of marks.y.at) take(value)
+    for (const value of marks.crowd?.ends ?? marks.y.at) take(value)
     // A curve that goes beyond the points by no more than rounding must not stretch the axis.
     const slack = 1e-9 * Math.max(Math.abs(min), Math.abs(max))
     const takeCurve = (value: number) => {
@@ -83,12 +84,17 @@ const LOOKS = 40
 function fitSeries(marks: Marks, s: number, fit: Fit, time: boolean): Fitted | undefined {
   const xs: number[] = []
   const ys: number[] = []
+  const { crowd } = marks
+  const weights: number[] | undefined = crowd?.spreads && []
+  let within = 0
   for (let i = 0; i < marks.length; i++) {
     if ((marks.seriesOf?.[i] ?? 0) !== s) continue
     const [px, py] = [marks.x.at[i], marks.y.at[i]]
     if (Number.isFinite(px) && Number.isFinite(py)) {
       xs.push(px)
       ys.push(py)
+      weights?.push(crowd!.rows[i])
+      within += crowd?.spreads?.[i] ?? 0
     }
   }
   if (xs.length < 2) return undefined
@@ -99,7 +105,12 @@ function fitSeries(marks: Marks, s: number, fit: Fit, time: boolean): Fitted | u
   }
   // Logarithms of times count from the first one, or they would be of 1970.
   const start = time && (fit === 'log' || fit === 'power') ? min - (max - min) / 100 : 0
-  const curve = fitCurve(start === 0 ? xs : xs.map(value => value - start), ys, fit)
+  const curve = fitCurve(
+    start === 0 ? xs : xs.map(value => value - start),
+    ys,
+    fit,
+    weights && { weights, within },
+  )
   if (!curve) return undefined
   const shifted: Curve =
     start === 0

@@ -166,6 +166,11 @@ export function additive(
         read.push((columns, group) => Math.round(columns[at][group]))
         break
       }
+      case 'squares': {
+        const at = place(measure)
+        read.push((columns, group) => columns[at][group])
+        break
+      }
       case 'sum':
       case 'mean': {
         const at = place({ how: 'sum', of: measure.of })

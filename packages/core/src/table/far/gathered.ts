@@ -3,6 +3,7 @@ import type { Shaped } from '../group/shape.ts'
 import type { Meaning } from '../phrase/meaning.ts'
 import type { FarContext } from './groups.ts'
 import { type Lie, lieOf } from './lie.ts'
+import { askMeans } from './means.ts'
 import type { FarTest } from './model.ts'
 import { askPlaces } from './places.ts'
 import { fetchedRows, rowParts } from './rows.ts'
@@ -27,6 +28,7 @@ export async function gathered(
   const lie = await lieOf(context, x.column, y.column, where)
   if (lie.rows <= table.most) return undefined
   if (gathers === 'stretches') return askStretches(context, question, where, lie)
+  if (gathers === 'means') return askMeans(context, question, where, lie)
   if (gathers === 'places') return askPlaces(context, question, where, lie)
   return askSample(context, question, where, lie)
 }

@@ -62,6 +62,8 @@ export type FarTest =
 export type FarMeasure =
   | { how: 'count' }
   | { how: 'present' | 'distinct' | 'sum' | 'mean' | 'first' | 'last'; of: FarValue }
+  /** The sum of squared distances from a number. */
+  | { how: 'squares'; of: FarValue; around: number }
   /** `with`: only of rows that have this as well. */
   | { how: 'min' | 'max'; of: FarValue; with?: FarValue }
   /** The value below which a share of them lies, between two in proportion: Hyndman and Fan (1996), definition 7. */

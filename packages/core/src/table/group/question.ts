@@ -14,7 +14,7 @@ export interface Question extends Omit<ShapeOptions, 'rows' | 'within'> {
   test?: RowTest
   /**
    * What may stand for rows that are too many to be fetched one by one: the ends and extremes of stretches along x, places
-   * with how many rows lie there, or rows evenly chosen. Tables whose rows are here have no need of it.
+   * with how many rows lie there, the middles of stretches with how far rows spread there, or rows evenly chosen. Tables whose rows are here have no need of it.
    */
   gathers?: Gathers
   /** What is in view of each position, in its units, where a person has zoomed and rows are elsewhere. */
@@ -25,7 +25,7 @@ export interface Question extends Omit<ShapeOptions, 'rows' | 'within'> {
   among?: { drawn: readonly Question[]; leader?: string }
 }
 
-export type Gathers = 'stretches' | 'places' | 'sample'
+export type Gathers = 'stretches' | 'places' | 'means' | 'sample'
 
 /** The marks asked for: at once, or in time. */
 export type Answer = Shaped | OnItsWay

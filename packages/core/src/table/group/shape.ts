@@ -42,6 +42,10 @@ export interface Crowd {
   width: number
   height: number
   logs?: { x: boolean; y: boolean }
+  /** How far the rows of each place spread along y: the sum of their squared distances from their middle. */
+  spreads?: Float64Array
+  /** The least and the greatest of all rows along y. */
+  ends?: readonly [number, number]
 }
 
 /** What a drawing draws: marks, each standing for one row or for a group of rows. */
