@@ -1,5 +1,6 @@
 /** Tables whose rows stay in an engine: for pages and programs, and for those who write an adapter to an engine. */
 
+export { ready } from './play/ready.ts'
 export { answerData } from './table/far/answer-data.ts'
 export { FarTable, type FarTableOptions, type FetchOptions, type Frozen } from './table/far/far-table.ts'
 export { frozenTable } from './table/far/frozen.ts'
@@ -20,4 +21,3 @@ export type {
 } from './table/far/model.ts'
 export { remoteEngine } from './table/far/remote.ts'
 export { describedTable, farTable } from './table/far/shaper.ts'
-export { ready } from './view/ready.ts'

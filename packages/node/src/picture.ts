@@ -11,7 +11,7 @@ import {
   type State,
   type Surroundings,
 } from '@dapplo/core'
-import { type Composition, escapeXml, Playback, View, withCommon } from '@dapplo/core/internal'
+import { type Composition, escapeXml, Playback, periodsInTime, View, withCommon } from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { missingLetters } from './letters.ts'
 import { withPictures } from './picture-files.ts'
@@ -54,6 +54,7 @@ export async function shownInTime(
   const whole = wholeFrame(frame)
   const view = new View(chart, state, whole)
   await view.settled()
+  await periodsInTime(chart, state, whole)
   const moment = momentOf(chart, state, whole)
   return {
     scene: withPictures(moment?.scene ?? view.scene, frame.folder ?? '.'),

@@ -1,4 +1,11 @@
-import { type Composition, Playback, tablesOf, type View } from '@dapplo/core/internal'
+import {
+  answeredElsewhere,
+  type Composition,
+  Playback,
+  periodsInTime,
+  tablesOf,
+  type View,
+} from '@dapplo/core/internal'
 import type { Frame, Scene, State, Table } from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
@@ -26,6 +33,7 @@ export class Playing {
   private before = 0
   private speed = 1
   private loops = false
+  private gone = false
 
   constructor(view: View, host: PlayingHost) {
     this.view = view
@@ -110,7 +118,7 @@ export class Playing {
     const needs = this.needs()
     if (needs.length !== this.made.length || needs.some((need, i) => need !== this.made[i])) {
       this.made = needs
-      this.playback = this.make()
+      this.remake()
     }
     const { periods, length } = this.playback
     const words = periods[this.playback.indexAt(this.place)]?.words ?? ''
@@ -118,6 +126,7 @@ export class Playing {
   }
 
   remove(): void {
+    this.gone = true
     cancelAnimationFrame(this.frame)
     this.bar.element.remove()
   }
@@ -170,5 +179,27 @@ export class Playing {
   private make(): Playback {
     const { at: _, ...state } = this.view.state.peek()
     return new Playback(this.view.first, state, this.view.frame.peek() as Frame)
+  }
+
+  /** The old periods stay for as long as new ones are on their way from elsewhere. */
+  private remake(): void {
+    const { made } = this
+    const { at: _, ...state } = this.view.state.peek()
+    const frame = this.view.frame.peek() as Frame
+    const coming = answeredElsewhere(this.view.first.table) && periodsInTime(this.view.first, state, frame)
+    if (!coming) {
+      this.playback = this.make()
+      return
+    }
+    coming.then(
+      () => {
+        if (this.gone || this.made !== made) return
+        this.playback = this.make()
+        this.update()
+        this.host.setState({ ...this.host.state() })
+      },
+      // What failed is told by the chart itself, which asks the same.
+      () => {},
+    )
   }
 }

@@ -84,10 +84,15 @@ export function askHeading(
     return alike ? { where: first.where, path: first.path, test } : { among: { drawn } }
   }
   return heading.map(({ meanings, from }) =>
-    meanings.map((meaning, i) =>
-      ask(table, { roles: new Map([['hole', meaning]]), follow, ...rows(from[i]) }),
-    ),
+    meanings.map((meaning, i) => ask(table, { roles: holeRoles(table, meaning), follow, ...rows(from[i]) })),
   )
+}
+
+/** What a hole asks for: the values of rows, each once where rows are elsewhere. */
+function holeRoles(table: Table, meaning: Meaning): Map<string, Meaning> {
+  const roles = new Map([['hole', meaning]])
+  if (answeredElsewhere(table) && !isMeasure(meaning)) roles.set('rows', { is: 'summary', how: 'count' })
+  return roles
 }
 
 /** The position that is judged by its size. */

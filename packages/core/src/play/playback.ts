@@ -5,9 +5,10 @@ import { type Between, between } from '../motion/between.ts'
 import type { Composition } from '../pane/model.ts'
 import type { Scene } from '../scene/scene.ts'
 import { addUnits } from '../table/cells/calendar.ts'
-import { ask } from '../table/group/question.ts'
-import type { RoleValues } from '../table/group/shape.ts'
+import { type Answer, answeredElsewhere, ask } from '../table/group/question.ts'
+import type { Shaped } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
+import type { Meaning } from '../table/phrase/meaning.ts'
 import type { Chart } from '../view/chart.ts'
 import { joinedEnds, type ScaleEnds } from '../view/fits.ts'
 import { View } from '../view/view.ts'
@@ -28,6 +29,9 @@ const LONGEST_GAP = 100
 
 /** More periods than these are an animation nobody sits through. */
 const MOST = 2000
+
+/** Of rows that are elsewhere each period is a question. */
+const MOST_FAR = 400
 
 /** Labels keep their sides through so many periods at a time: a jump to a late one composes no more than these. */
 const TOGETHER = 24
@@ -55,16 +59,22 @@ export class Playback {
         'through',
         'Name the column to play through, such as through: "year".',
       )
-    const shaped = ask(chart.table, { roles: new Map([['through', throughMeaning]]) })
+    const shaped = askPeriods(chart.table, throughMeaning)
     if ('then' in shaped)
       throw new DapploError(
         'not-here',
-        `The rows of ${chart.table.title} are not here, so its periods cannot be gathered`,
+        `The periods of ${chart.table.title} are not here yet, so they cannot be played`,
         'through',
-        'Play a chart over a table whose rows are in memory.',
+        'Wait for them first: await ready(chart). In a page, mountWhenReady shows the chart then.',
       )
-    const values = shaped.roles.get('through')!
-    this.periods = periodsOf(values, chart.table, frame.locale ?? 'en')
+    this.periods = periodsOf(shaped, frame.locale ?? 'en')
+    if (answeredElsewhere(chart.table) && this.periods.length > MOST_FAR)
+      throw new DapploError(
+        'too-many-periods',
+        `${this.periods.length} periods are too many to be asked for one by one`,
+        'through',
+        `Play through longer ones, such as "month of …", or choose ${MOST_FAR} of them with where.`,
+      )
     this.length = this.periods.at(-1)?.place ?? 0
     this.holds = chart.resolved.description.scales?.through?.missing === 'hold'
     const keeps = chart.resolved.description.scales?.through?.keeps === true
@@ -79,6 +89,11 @@ export class Playback {
     this.shareEnds(steady)
     // Lines have what was in themselves.
     this.trail = keeps && !grows ? new Trail(period => this.view(period)!) : undefined
+  }
+
+  /** Ends when the values of all periods are here. */
+  async settled(): Promise<void> {
+    await Promise.all(this.views.map(view => view.settled()))
   }
 
   /** The view of the period that is reached at a place. */
@@ -177,18 +192,27 @@ export class Playback {
   }
 }
 
+/** Asks which periods there are: each row's own, or, where rows are elsewhere, each with what stands for its rows. */
+export function askPeriods(table: Table, through: Meaning): Answer {
+  const roles = new Map<string, Meaning>([['through', through]])
+  if (answeredElsewhere(table)) roles.set('rows', { is: 'summary', how: 'count' })
+  return ask(table, { roles })
+}
+
 /** The periods in order: of time, of number, or of first appearance for texts that are no numbers. */
-function periodsOf(values: RoleValues, table: Table, locale: string): Period[] {
+function periodsOf(shaped: Shaped, locale: string): Period[] {
+  const values = shaped.roles.get('through')!
   const { cells, meaning, zone } = values
   const text = roleTexts(values, locale)
   const found = new Map<number, { mark: number; rows: number[] }>()
   const keyOf = (row: number) => (cells.type === 'text' ? cells.codes[row] : cells.values[row])
-  for (let row = 0; row < table.length; row++) {
-    const key = keyOf(row)
+  for (let mark = 0; mark < shaped.length; mark++) {
+    const key = keyOf(mark)
     if (Number.isNaN(key) || (cells.type === 'text' && key < 0)) continue
     const period = found.get(key)
+    const row = shaped.rowsOf(mark)[0]
     if (period) period.rows.push(row)
-    else found.set(key, { mark: row, rows: [row] })
+    else found.set(key, { mark, rows: [row] })
   }
   const numeric =
     cells.type === 'text' && [...found.keys()].every(code => Number.isFinite(Number(cells.words[code])))

@@ -60,7 +60,11 @@ export class Responses {
       if (root.meetingAll) {
         // Other charts show what is selected and nothing else: what of a mark that is, is not known here.
         const lists = chart.description.respond === 'ignore' ? [] : this.listsOn(root).value
-        return root.meetingAll(detail?.root === root ? [...lists, detail.serials] : lists)
+        return root.meetingAll([
+          ...lists,
+          ...(detail?.root === root ? [detail.serials] : []),
+          ...(own ? [own] : []),
+        ])
       }
       const masks: RowMask[] = []
       if (detail && detail.root === root) masks.push(maskOf(root, detail.serials))

@@ -1,8 +1,9 @@
 import type { Frame, State } from '../describe/frame.ts'
 import { DapploError } from '../finding/error.ts'
-import type { Chart } from './chart.ts'
-import type { Spread } from './spread.ts'
-import { View } from './view.ts'
+import type { Chart } from '../view/chart.ts'
+import type { Spread } from '../view/spread.ts'
+import { View } from '../view/view.ts'
+import { periodsInTime } from './periods-in-time.ts'
 
 /** What every host of JavaScript has. */
 interface Timers {
@@ -38,7 +39,7 @@ export async function ready(
     )
   })
   try {
-    await Promise.race([view.settled(), late])
+    await Promise.race([Promise.all([view.settled(), periodsInTime(chart, state, frame)]), late])
   } finally {
     timers.clearTimeout(timer)
   }
