@@ -144,7 +144,7 @@ mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { 
     expect(exploring).toContain('wheel')
     expect(exploring).toContain('cubic-bezier')
     expect(exploring).not.toContain('dapplo-menu')
-    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(208)
+    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(209)
   })
 
   test('a chart without parts shows and reads values; what it lacks is said plainly', async () => {
