@@ -1,7 +1,10 @@
 import { chart, mount, selectedRows } from 'dapplo'
 import { farTable, remoteEngine } from 'dapplo/far'
 
-const name = new URLSearchParams(location.search).get('engine') ?? 'duckdb'
+const asked = new URLSearchParams(location.search)
+const name = asked.get('engine') ?? 'duckdb'
+/** With `?still`, charts change without gliding. */
+const still = asked.has('still') ? { motion: false } : {}
 for (const link of document.querySelectorAll('nav a'))
   if (link.search === `?engine=${name}`) link.setAttribute('aria-current', 'page')
 
@@ -59,7 +62,7 @@ try {
   }
   const theme = matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
   window.charts = Object.entries(charts).map(([place, description]) =>
-    mount(chart(sailings, description), place, {
+    mount(chart(sailings, { ...description, ...still }), place, {
       theme,
       onFindings: findings => problem(findings.find(({ code }) => code === 'no-answer')?.message),
     }),

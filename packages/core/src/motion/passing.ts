@@ -14,6 +14,11 @@ export function passesBetween(
   const count = Math.min(start.x.length, end.x.length)
   if (count > MOST) return []
   const passes: Pass[] = []
+  const moves = Uint8Array.from({ length: count }, (_, i) =>
+    start.x[i] === end.x[i] && start.y[i] === end.y[i] ? 0 : 1,
+  )
+  // What stands still, as the cells of a grid, passes nothing.
+  if (!moves.includes(1)) return passes
   for (let a = 0; a < count; a++)
     for (let b = a + 1; b < count; b++)
       for (const axis of ['y', 'x'] as const) {

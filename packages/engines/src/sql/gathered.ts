@@ -17,10 +17,14 @@ const CHEAP = new Set<FarMeasure['how']>(['count', 'present', 'sum', 'mean', 'sq
 /** More columns to group by than this tell sets of them apart by too long a number. */
 const MOST_KEYS = 24
 
+/** Answers that may be larger are no quicker together: what is worked out for one would be for all. */
+const MOST_GROUPS = 100_000
+
 /** Whether a question may be gathered with others over the same rows. */
 export const gathers = (question: FarQuestion): question is Groups =>
   question.ask === 'groups' &&
   question.largest === undefined &&
+  question.most <= MOST_GROUPS &&
   question.by.length < 8 &&
   question.measures.every(({ how }) => CHEAP.has(how))
 

@@ -117,7 +117,7 @@ test('while a box is dragged, its cells add up to what the engine would answer, 
             measures,
             most: 100,
           }
-          const found = cubes.answer(question, selection)
+          const found = await cubes.answer(question, selection)
           if (found) {
             answered++
             expect(byPier(found)).toEqual(byPier(answerOf(rows, question)))
@@ -134,7 +134,7 @@ test('while a box is dragged, its cells add up to what the engine would answer, 
           steps.length === boxes.length - 1 &&
           flat
         )
-          expect(answered).toBeGreaterThanOrEqual(boxes.length - 2)
+          expect(answered).toBeGreaterThanOrEqual(boxes.length - 1)
       },
     ),
     { numRuns: 150 },

@@ -20,7 +20,7 @@ interface Moving {
   bounds: (readonly [from: number, last: number])[]
   moves: Set<number>
   /** The cube, by the bounds that stand still. */
-  cube?: { still: string; found: Cube | undefined }
+  cube?: { still: string; coming: Promise<Cube | undefined>; found?: Cube | 'none' }
 }
 
 /**
@@ -43,8 +43,14 @@ export class Cubes {
     this.known.clear()
   }
 
-  /** What a question comes to, as near as cells are fine, where its selection is being dragged; undefined where it must be asked. */
-  answer(question: FarQuestion, selection: FarTest | undefined): FarAnswer | undefined {
+  /**
+   * What a question comes to, as near as cells are fine, where its selection is being dragged: at once, or when its cube has
+   * come; undefined where it must be asked.
+   */
+  answer(
+    question: FarQuestion,
+    selection: FarTest | undefined,
+  ): FarAnswer | Promise<FarAnswer | undefined> | undefined {
     const boxes = selection && boxesIn(selection)
     if (question.ask !== 'groups' || !boxes || question.largest !== undefined) return undefined
     const parts = additive(question.measures)
@@ -66,22 +72,26 @@ export class Cubes {
     const still = JSON.stringify(boxes.filter((_, i) => !own.moves.has(i)))
     const moving = boxes.filter((_, i) => own.moves.has(i))
     if (moving.length > 2) return undefined
-    if (own.cube?.still !== still) {
-      const cube: NonNullable<Moving['cube']> = { still, found: undefined }
-      own.cube = cube
-      const where = together([base.where, ...boxes.filter((_, i) => !own.moves.has(i))])
-      this.cubeOf({ ...base, where, measures: parts.asked }, moving).then(
-        found => {
-          cube.found = found
-        },
-        // Without it each frame asks, as it did before.
-        () => {},
-      )
-      return undefined
+    const written = (cube: Cube) => {
+      this.rest()
+      return parts.written(addedUp(cube, moving, parts.asked))
     }
-    if (!own.cube.found) return undefined
-    this.rest()
-    return parts.written(addedUp(own.cube.found, moving, parts.asked))
+    if (own.cube?.still !== still) {
+      const where = together([base.where, ...boxes.filter((_, i) => !own.moves.has(i))])
+      const plain: Groups = { ...question, where }
+      own.cube = {
+        still,
+        coming: this.cubeOf({ ...plain, measures: parts.asked }, moving, plain).catch(() => undefined),
+      }
+      const cube = own.cube
+      cube.coming.then(found => {
+        cube.found = found ?? 'none'
+      })
+    }
+    const { found, coming } = own.cube
+    if (found === 'none') return undefined
+    // To ask for each step meanwhile would only keep the engine from it.
+    return found ? written(found) : coming.then(cube => cube && written(cube))
   }
 
   private rest(): void {
@@ -93,10 +103,15 @@ export class Cubes {
     this.timer = timers.setTimeout(this.rested, RESTS)
   }
 
-  private async cubeOf(question: Groups, moving: readonly Between[]): Promise<Cube | undefined> {
+  /** `plain`: the question without what moves, as it was asked before anything was selected: its answer is known, as a rule. */
+  private async cubeOf(
+    question: Groups,
+    moving: readonly Between[],
+    plain: Groups,
+  ): Promise<Cube | undefined> {
     const { by } = question
     const [{ length }, reach] = await Promise.all([
-      this.ask(question),
+      this.ask(plain),
       this.ask({
         ...question,
         by: [],

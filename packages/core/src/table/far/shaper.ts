@@ -95,7 +95,7 @@ class Asker {
         table: this.table,
         facts: this.facts,
         ask: async asked => {
-          const near = this.cubes.answer(asked, only as FarTest | undefined)
+          const near = await this.cubes.answer(asked, only as FarTest | undefined)
           if (near) {
             passing()
             return near
