@@ -114,15 +114,16 @@ export function addedUp(cube: Cube, moving: readonly Between[], measures: readon
   const values = measures.map((measure, m) => {
     const sums = cube.before[m]
     if (isPlace(measure)) return sums
-    return Float64Array.from({ length: groups }, (_, group) => {
+    const out = new Float64Array(groups)
+    for (let group = 0; group < groups; group++) {
       const start = group * own
-      return (
+      out[group] =
         upTo(sums, start, right, high) -
         upTo(sums, start, left, high) -
         upTo(sums, start, right, low) +
         upTo(sums, start, left, low)
-      )
-    })
+    }
+    return out
   })
   const [counts] = values
   const kept: number[] = []

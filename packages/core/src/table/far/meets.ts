@@ -73,7 +73,7 @@ export function tester(test: FarTest): (known: Known) => boolean | undefined {
 /** What is known of marks in numbers, by their rows: looked up very often while a person drags. */
 export class MarkNumbers {
   private readonly marks: readonly { known: Known }[]
-  private readonly values = new Map<string, Float64Array>()
+  private readonly values = new Map<string, { values: Float64Array; count: number }>()
 
   constructor(marks: readonly { known: Known }[]) {
     this.marks = marks
@@ -83,15 +83,18 @@ export class MarkNumbers {
   of(key: string): Float64Array | undefined {
     const { marks } = this
     const before = this.values.get(key)
-    if (before?.length === marks.length) return before
-    const values = new Float64Array(marks.length)
-    values.set(before ?? [])
-    for (let row = before?.length ?? 0; row < values.length; row++) {
+    // Each step of a drag adds a mark: there is room for more than there are.
+    const values =
+      before && before.values.length >= marks.length
+        ? before.values
+        : new Float64Array(marks.length + (marks.length >> 2) + 64)
+    if (before && values !== before.values) values.set(before.values)
+    for (let row = before?.count ?? 0; row < marks.length; row++) {
       const own = marks[row].known.get(key)
       if (typeof own === 'string') return undefined
       values[row] = own === undefined ? Number.POSITIVE_INFINITY : (own ?? Number.NaN)
     }
-    this.values.set(key, values)
+    this.values.set(key, { values, count: marks.length })
     return values
   }
 }
