@@ -39,9 +39,9 @@ export function bind(
   const parts = scaleAll(shapes, description, scales)
   for (const input of scales.values()) {
     if (input.type !== 'text') continue
-    const all = parts.filter(scaled => scaled.xInput === input || scaled.yInput === input)
-    const shown = all.filter(scaled => !scaled.drawing.kind.aside)
-    const own = shown.length > 0 ? [...shown, ...all.filter(scaled => scaled.drawing.kind.aside)] : all
+    const own = parts
+      .filter(scaled => scaled.xInput === input || scaled.yInput === input)
+      .sort((a, b) => Number(a.drawing.kind.aside ?? false) - Number(b.drawing.kind.aside ?? false))
     input.words = categoriesOf(
       own.map(scaled => ({
         values: scaled.xInput === input ? scaled.x : scaled.y,

@@ -3,7 +3,7 @@ import { formsOf } from '../bind/number-forms.ts'
 import type { Box } from '../scene/scene.ts'
 import { drawPane, type PlannedPane } from './draw.ts'
 import { fromItsSide } from './from-right.ts'
-import { layoutPlot } from './layout.ts'
+import { layoutPlot, type PlotLayout } from './layout.ts'
 import { isPlaced, type Legends, planLegends, sideWidth } from './legends.ts'
 import type { Insets, PaneInput, PaneLayout, PlannedAxis } from './model.ts'
 import { planAxes } from './plan.ts'
@@ -85,21 +85,27 @@ export function layoutPane(input: PaneInput): PaneLayout {
     left: Math.max(insets.left, most.left) - left,
     right: Math.max(insets.right, most.right) - right,
   })
-  const layoutBeside = (most: Insets | undefined, ends: Ends | undefined) => {
-    const wider = most && (most.left > insets.left || most.right > insets.right)
-    if (!wider && !ends) return alone
-    return layoutPlot({
-      ...room,
-      ...(wider ? { insets: beside(most) } : {}),
-      ...(ends ? { axes: axes.map(axis => withEnds(axis, ends)) } : {}),
-    })
+  /** The room that is to be left beside the plot, where that is more than it needs itself. */
+  const wider = (most: Insets | undefined) =>
+    most && (most.left > insets.left || most.right > insets.right) ? { insets: beside(most) } : undefined
+  /** Laid out where its ends are asked for, and drawn then. */
+  let widened: { most: Insets; layout: PlotLayout } | undefined
+  const layoutBeside = (most: Insets | undefined): PlotLayout => {
+    const more = wider(most)
+    if (!most || !more) return alone
+    if (widened?.most !== most) widened = { most, layout: layoutPlot({ ...room, ...more }) }
+    return widened.layout
   }
+  const layoutEnding = (most: Insets | undefined, ends: Ends): PlotLayout =>
+    layoutPlot({ ...room, ...wider(most), axes: axes.map(axis => withEnds(axis, ends)) })
   return {
     insets,
     under: box.y + box.height - alone.plot.y - alone.plot.height,
-    ends: most =>
-      new Map([...layoutBeside(most, undefined).layouts].map(([name, { scale }]) => [name, scale.domain])),
-    draw: (most, ends) => ({ ...fromItsSide(drawPane(planned, layoutBeside(most, ends)), box), insets }),
+    ends: most => new Map([...layoutBeside(most).layouts].map(([name, { scale }]) => [name, scale.domain])),
+    draw: (most, ends) => {
+      const layout = ends ? layoutEnding(most, ends) : layoutBeside(most)
+      return { ...fromItsSide(drawPane(planned, layout), box), insets }
+    },
   }
 }
 

@@ -6,7 +6,7 @@ import type { Batch, Box } from '../scene/scene.ts'
 import { chartInput, mostOf } from './chart-input.ts'
 import { isTiny, largestRadius, layoutPane } from './compose.ts'
 import { BETWEEN_LEGENDS, layAligned, planLegends } from './legends.ts'
-import type { Pane, PaneInput, PaneLayout, PictureInput, SpreadInput } from './model.ts'
+import type { Pane, PaneInput, PaneLayout, PictureInput, PlanContext, SpreadInput } from './model.ts'
 import { planAxes } from './plan.ts'
 import { sharedRoom } from './room-beyond.ts'
 import { axisTitles } from './words.ts'
@@ -68,17 +68,17 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
   const evenly = (box.width - GUTTER * (columns - 1)) / columns
   // Where people read from the right, the first column stands there.
   const placed = (cell: Box) => (runsLeft(input.tongue.locale) ? mirroredBox(cell, box) : cell)
-  const cell = { width: evenly, height: room / rows }
-  const beyond = sharedRoom(
-    charts.map((_, i) => {
-      const own = paneInput(input, spread, i)
-      const radius =
-        own.description.scales?.size?.radius ?? (spread.panes ? largest : largestRadius(cell, own.bound))
-      const formOf = formsOf(own.bound.scales, own.domains, own.zoom)
-      return { ...own, box: { ...box, ...cell }, formOf, largest: radius, labelRoom: evenly }
-    }),
-    spread.share ?? [],
-  )
+  const share = spread.share ?? []
+  /** What the axes of a chart are planned from, before it is known how large each is. */
+  const planOf = (_: unknown, i: number): PlanContext => {
+    const own = paneInput(input, spread, i)
+    const cell = { width: evenly, height: room / rows }
+    const radius =
+      own.description.scales?.size?.radius ?? (spread.panes ? largest : largestRadius(cell, own.bound))
+    const formOf = formsOf(own.bound.scales, own.domains, own.zoom)
+    return { ...own, box: { ...box, ...cell }, formOf, largest: radius, labelRoom: evenly }
+  }
+  const beyond = share.length > 0 ? sharedRoom(charts.map(planOf), share) : undefined
   const layout = (i: number, cell: Box) =>
     layoutPane({
       ...paneInput(input, spread, i),
@@ -132,21 +132,25 @@ export function composeSpread(input: PictureInput, spread: SpreadInput, box: Box
     return spread.panes ? { ...own, right: mostOf(layouts.map(({ insets }) => insets)).right } : own
   }
   const insets = layouts.map((_, i) => insetsOf(i % columns))
-  const ends = agreedEnds(
-    spread.share ?? [],
-    spread.share?.length ? layouts.map((layout, i) => layout.ends(insets[i])) : [],
-  )
-  return layouts.map((layout, i) => layout.draw(insets[i], ends.size > 0 ? ends : undefined))
+  const ends =
+    share.length > 0
+      ? agreedEnds(
+          share,
+          layouts.map((layout, i) => layout.ends(insets[i])),
+        )
+      : undefined
+  return layouts.map((layout, i) => layout.draw(insets[i], ends))
 }
 
 /**
  * Where shared scales end in all panes: neat ends depend on the room for labels, and on the values, which differ from pane to
- * pane. Only those on which the panes do not agree by themselves.
+ * pane. Only those on which the panes do not agree by themselves;
+ * undefined where they agree on all.
  */
 function agreedEnds(
   share: readonly string[],
   all: readonly ReadonlyMap<string, readonly [number, number]>[],
-): Map<string, readonly [number, number]> {
+): Map<string, readonly [number, number]> | undefined {
   const out = new Map<string, readonly [number, number]>()
   for (const name of share) {
     const own = all.map(ends => ends.get(name)).filter(ends => ends !== undefined)
@@ -155,7 +159,7 @@ function agreedEnds(
     const agree = own.every(ends => Math.min(...ends) === joint[0] && Math.max(...ends) === joint[1])
     if (!agree) out.set(name, joint)
   }
-  return out
+  return out.size > 0 ? out : undefined
 }
 
 /** How many charts stand side by side: as told, as far as there is room; panes as many as make them of a good shape. */

@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { expect, test } from 'vitest'
+import { expect, test, vi } from 'vitest'
 import { Cubes } from './cubes.ts'
 import { betweenEnds } from './lie.ts'
 import type { FarAnswer, FarMeasure, FarQuestion, FarTest, FarValue } from './model.ts'
@@ -164,4 +164,45 @@ test('what cannot be added up is asked, and so is a selection that stands still'
   expect(cubes.answer(question({ how: 'count' }), selection)).toBeUndefined()
   expect(cubes.answer(question({ how: 'count' }), selection)).toBeUndefined()
   expect(cubes.answer(question({ how: 'count' }), undefined)).toBeUndefined()
+})
+
+test('each drag is of its own boxes, and equal questions within one are answered alike', async () => {
+  vi.useFakeTimers()
+  try {
+    const rows: Row[] = Array.from({ length: 40 }, (_, i) => ({
+      pier: 'East',
+      wind: i,
+      delay: i % 20,
+      load: i % 30,
+    }))
+    let rests = 0
+    const cubes = new Cubes(
+      async question => answerOf(rows, question),
+      () => rests++,
+    )
+    const ends = { wind: 10.5, delay: 10.5, load: 10.5 }
+    const ask = async () => {
+      const selection: FarTest = {
+        is: 'all',
+        tests: (['wind', 'delay', 'load'] as const).map(name => betweenEnds(of(name), [-0.5, ends[name]])),
+      }
+      const question: FarQuestion = { ask: 'groups', table: 't', where: selection, by: [], measures, most: 9 }
+      const found = await cubes.answer(question, selection)
+      return found && { found: byPier(found), exact: byPier(answerOf(rows, question)) }
+    }
+    expect(await ask()).toBeUndefined()
+    for (const name of ['wind', 'delay', 'load'] as const) {
+      for (const end of [12.5, 14.5]) {
+        ends[name] = end
+        for (const told of [await ask(), await ask()]) expect(told?.found).toEqual(told?.exact)
+        expect((await ask())?.found).toBeDefined()
+      }
+      vi.advanceTimersByTime(1000)
+      // At rest it is asked.
+      expect(await ask()).toBeUndefined()
+    }
+    expect(rests).toBe(3)
+  } finally {
+    vi.useRealTimers()
+  }
 })

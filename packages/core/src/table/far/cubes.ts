@@ -18,7 +18,9 @@ const RESTS = 300
 /** A question whose selection moves. */
 interface Moving {
   bounds: (readonly [from: number, last: number])[]
+  /** Which of them have moved in this drag. */
   moves: Set<number>
+  drag: number
   /** The cube, by the bounds that stand still. */
   cube?: { still: string; coming: Promise<Cube | undefined>; found?: Cube | 'none' }
 }
@@ -32,6 +34,8 @@ export class Cubes {
   private readonly ask: (question: FarQuestion) => Promise<FarAnswer>
   private readonly rested: () => void
   private timer: unknown
+  /** Goes up with every drag that has come to rest: the next may be of another box. */
+  private drag = 0
 
   /** `rested`: told when exact values are to be asked for. */
   constructor(ask: (question: FarQuestion) => Promise<FarAnswer>, rested: () => void) {
@@ -59,7 +63,7 @@ export class Cubes {
     const key = JSON.stringify([base, boxes.map(({ value }) => value)])
     const bounds = boxes.map(({ from, last }) => [from, last] as const)
     const before = this.known.get(key)
-    const own: Moving = before ?? { bounds, moves: new Set() }
+    const own: Moving = before ?? { bounds, moves: new Set(), drag: this.drag }
     this.known.delete(key)
     this.known.set(key, own)
     if (this.known.size > REMEMBERED) this.known.delete(this.known.keys().next().value!)
@@ -67,15 +71,18 @@ export class Cubes {
       own.bounds[i][0] === from && own.bounds[i][1] === last ? [] : [i],
     )
     own.bounds = bounds
-    if (stepped.length === 0) return undefined
+    if (own.drag !== this.drag) {
+      own.moves.clear()
+      own.drag = this.drag
+    }
     for (const i of stepped) own.moves.add(i)
+    // At rest, and where a selection has only just begun.
+    if (own.moves.size === 0) return undefined
+    this.rest()
     const still = JSON.stringify(boxes.filter((_, i) => !own.moves.has(i)))
     const moving = boxes.filter((_, i) => own.moves.has(i))
     if (moving.length > 2) return undefined
-    const written = (cube: Cube) => {
-      this.rest()
-      return parts.written(addedUp(cube, moving, parts.asked))
-    }
+    const written = (cube: Cube) => parts.written(addedUp(cube, moving, parts.asked))
     if (own.cube?.still !== still) {
       const where = together([base.where, ...boxes.filter((_, i) => !own.moves.has(i))])
       const plain: Groups = { ...question, where }
@@ -100,7 +107,10 @@ export class Cubes {
       clearTimeout(timer: unknown): void
     }
     timers.clearTimeout(this.timer)
-    this.timer = timers.setTimeout(this.rested, RESTS)
+    this.timer = timers.setTimeout(() => {
+      this.drag++
+      this.rested()
+    }, RESTS)
   }
 
   /** `plain`: the question without what moves, as it was asked before anything was selected: its answer is known, as a rule. */
