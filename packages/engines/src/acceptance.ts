@@ -61,12 +61,31 @@ export async function bothAnswers(
   }
 }
 
+/** Zones with and without daylight saving, ahead of UTC and behind it. */
+const ZONES = ['UTC', 'Europe/Lisbon', 'America/New_York']
+
+/** A property for fast-check: of random questions about random rows, handed to `compare` as the engine and as columns here answer. */
+export const answersAlike = (
+  trial: Trial,
+  of: Parameters<typeof rowsFor>[0],
+  compare: (there: ToldMarks, here: ToldMarks) => void,
+) =>
+  fc.asyncProperty(
+    rowsFor(of),
+    questionsFor(of),
+    fc.constantFrom(...ZONES),
+    async (columns, [phrases, more], timeZone) => {
+      const { here, there } = await bothAnswers(trial, columns, phrases, more, { timeZone })
+      compare(there, here)
+    },
+  )
+
 /** How many rows lie in cells of one width on a logarithmic scale, as the columns here would count them and as an engine does. */
 export async function countsOnLog(
   trial: Trial,
-  values: readonly (number | null)[],
-  [from, perUnit]: readonly [from: number, perUnit: number],
 ): Promise<{ here: Record<string, number>; there: Record<string, number> }> {
+  const values = [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12]
+  const [from, perUnit] = [-1, 2.5]
   const place: TriedColumn = { name: 'place', type: 'number', values: values.map((_, i) => i) }
   const name = await trial.fill([{ name: 'value', type: 'number', values: [...values] }, place])
   await trial.engine.describe(name)

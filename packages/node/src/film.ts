@@ -12,7 +12,7 @@ import { periodsInTime } from '@dapplo/core/internal'
 import { notWritten, placeFor, systemCode, writeWhole } from './files.ts'
 import { canvasModule } from './fonts.ts'
 import { type PictureFrame, surroundingsOf, wholeFrame } from './picture.ts'
-import { type FilmStep, reelOf } from './reel.ts'
+import { type FilmStep, isSteps, reelOf } from './reel.ts'
 
 /** The formats of moving pictures. */
 export type FilmFormat = 'gif' | 'apng' | 'webm' | 'mp4'
@@ -46,7 +46,7 @@ async function* picturesOf(
   { frame = {}, rate = 20, hold = 600, rest = 1500, progress, signal }: FilmOptions,
 ): AsyncGenerator<{ data: Uint8Array; width: number; height: number; count: number }> {
   const whole = wholeFrame(frame, SIZE)
-  if (!Array.isArray(shown)) await periodsInTime(shown as Chart | Spread, {}, whole)
+  if (!isSteps(shown)) await periodsInTime(shown, {}, whole)
   const { count, scenes } = reelOf(shown, whole, { rate, hold, rest, folder: frame.folder ?? '.' })
   const density = frame.density ?? 1
   const { createCanvas } = canvasModule()

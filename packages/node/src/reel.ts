@@ -43,7 +43,8 @@ export function reelOf(
     : appearing(shown, frame, options)
 }
 
-const isSteps = (shown: Chart | Spread | readonly FilmStep[]): shown is readonly FilmStep[] =>
+/** Whether a film is of updates. */
+export const isSteps = (shown: Chart | Spread | readonly FilmStep[]): shown is readonly FilmStep[] =>
   Array.isArray(shown)
 
 const picturesIn = (milliseconds: number, rate: number) => Math.round((milliseconds / 1000) * rate)

@@ -6,7 +6,7 @@ import {
   tablesOf,
   type View,
 } from '@dapplo/core/internal'
-import type { Frame, Scene, State, Table } from '@dapplo/core/small'
+import type { Chart, Frame, Scene, State, Table } from '@dapplo/core/small'
 import { PlayBar } from './play-bar.ts'
 
 /** Milliseconds from one period to the next. */
@@ -176,22 +176,24 @@ export class Playing {
     return [chart.value, frame.value, hidden, zoom, selected, ...versions]
   }
 
-  private make(): Playback {
+  /** What is played, but for the place that is reached. */
+  private played(): [chart: Chart, state: State, frame: Frame] {
     const { at: _, ...state } = this.view.state.peek()
-    return new Playback(this.view.first, state, this.view.frame.peek() as Frame)
+    return [this.view.first, state, this.view.frame.peek() as Frame]
+  }
+
+  private make(): Playback {
+    return new Playback(...this.played())
   }
 
   /** The old periods stay for as long as new ones are on their way from elsewhere. */
   private remake(): void {
     const { made } = this
-    const { at: _, ...state } = this.view.state.peek()
-    const frame = this.view.frame.peek() as Frame
-    const coming = answeredElsewhere(this.view.first.table) && periodsInTime(this.view.first, state, frame)
-    if (!coming) {
+    if (!answeredElsewhere(this.view.first.table)) {
       this.playback = this.make()
       return
     }
-    coming.then(
+    periodsInTime(...this.played()).then(
       () => {
         if (this.gone || this.made !== made) return
         this.playback = this.make()

@@ -88,10 +88,10 @@ type Called<S> = S extends string
       : never
   : S extends Kind | Elsewhere
     ? S
-    : Meaning<string, S>
+    : AsMeant<string, S>
 
 /** The same description with each phrase and kind as it should be written. */
-export type Meaning<R, D> = {
+export type AsMeant<R, D> = {
   [K in keyof D]: K extends Bound
     ? Phrased<R, D[K]>
     : K extends 'draw' | 'as'
@@ -100,7 +100,7 @@ export type Meaning<R, D> = {
         : Drawn<R, D[K]>
       : D[K]
 }
-type Drawn<R, S> = S extends string ? Called<S> : S extends Kind | Elsewhere ? S : Meaning<R, S>
+type Drawn<R, S> = S extends string ? Called<S> : S extends Kind | Elsewhere ? S : AsMeant<R, S>
 
 type Text = string & {}
 type LooseRoles<X> = Omit<X, Bound | 'as'> & {
@@ -119,8 +119,8 @@ export type LooseOne<R> = LooseRoles<Drawing<R>>
 export type Wanted<R, D, Whole> = [D] extends [unknown]
   ? [D] extends [Whole]
     ? Whole
-    : [D] extends [Meaning<R, D>]
+    : [D] extends [AsMeant<R, D>]
       ? Whole
-      : Meaning<R, D>
+      : AsMeant<R, D>
   : // Never taken: it is where the compiler learns `D` from.
     D

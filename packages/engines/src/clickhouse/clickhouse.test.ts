@@ -6,14 +6,7 @@ import {
   type LoopbackServer,
   startClickhouse,
 } from '../../../../tests/support/servers.ts'
-import {
-  bothAnswers,
-  countsOnLog,
-  questionsFor,
-  rowsFor,
-  type Trial,
-  type TriedColumn,
-} from '../acceptance.ts'
+import { answersAlike, countsOnLog, type Trial, type TriedColumn } from '../acceptance.ts'
 import { clickhouse } from './clickhouse.ts'
 
 describe.skipIf(!findClickhouse())('ClickHouse', () => {
@@ -44,25 +37,13 @@ describe.skipIf(!findClickhouse())('ClickHouse', () => {
 
   test('answers every question as the columns here do', async () => {
     await fc.assert(
-      fc.asyncProperty(
-        rowsFor(shape),
-        questionsFor(shape),
-        fc.constantFrom('UTC', 'Europe/Lisbon', 'America/New_York'),
-        async (columns, [phrases, more], timeZone) => {
-          const { here, there } = await bothAnswers(trial, columns, phrases, more, { timeZone })
-          expect(there).toEqual(here)
-        },
-      ),
+      answersAlike(trial, shape, (there, here) => expect(there).toEqual(here)),
       { numRuns: Number(process.env.RUNS ?? 60) },
     )
   })
 
   test('counts rows in cells of one width on a logarithmic scale', async () => {
-    const { here, there } = await countsOnLog(
-      trial,
-      [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12],
-      [-1, 2.5],
-    )
+    const { here, there } = await countsOnLog(trial)
     expect(there).toEqual(here)
   })
 })

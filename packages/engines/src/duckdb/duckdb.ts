@@ -27,16 +27,18 @@ export interface DuckdbOptions {
   tables?: Record<string, { table?: string; query?: string; order?: string }>
 }
 
+/** Arrow files, which have two endings, are read by a package of their own. */
+const ARROW = { read: 'arrow', stays: false }
 /** How files are read, by their ending: Parquet where it lies, texts once into a table of their own. */
-const READERS: Record<string, { read: string; stays: boolean; arrow?: boolean }> = {
+const READERS: Record<string, { read: string; stays: boolean }> = {
   '.parquet': { read: 'read_parquet', stays: true },
   '.csv': { read: 'read_csv', stays: false },
   '.tsv': { read: 'read_csv', stays: false },
   '.json': { read: 'read_json', stays: false },
   '.jsonl': { read: 'read_json', stays: false },
   '.ndjson': { read: 'read_json', stays: false },
-  '.arrow': { read: '', stays: false, arrow: true },
-  '.feather': { read: '', stays: false, arrow: true },
+  '.arrow': ARROW,
+  '.feather': ARROW,
 }
 
 const quote = duckdbDialect.quote
@@ -116,9 +118,9 @@ class DuckdbAdapter implements Adapter {
 
   /** Makes a table of files. */
   async open(table: string, files: readonly string[]): Promise<void> {
-    const readers = files.map(file => READERS[extname(file).toLowerCase()])
+    const readers = new Set(files.map(file => READERS[extname(file).toLowerCase()]))
     const [reader] = readers
-    if (!reader || readers.some(other => other?.read !== reader.read))
+    if (readers.size !== 1 || !reader)
       throw new DapploError(
         'unknown-format',
         `${JSON.stringify(files[0] ?? table)} is no file that DuckDB reads here`,
@@ -126,7 +128,7 @@ class DuckdbAdapter implements Adapter {
         `Give files that end in ${Object.keys(READERS).join(', ')}, all in one format.`,
       )
     const list = `[${files.map(literal).join(', ')}]`
-    if (reader.arrow) return this.openArrow(table, files)
+    if (reader === ARROW) return this.openArrow(table, files)
     // By the names of their columns, since files of one table may have been written at different times.
     const source = `${reader.read}(${list}, union_by_name = true)`
     if (reader.stays) {

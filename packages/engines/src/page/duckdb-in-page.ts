@@ -7,8 +7,9 @@ import { duckdbDialect } from '../duckdb/dialect.ts'
 import { duckdbTypeOf } from '../duckdb/types.ts'
 import { needPart } from '../need-part.ts'
 import type { RunResult } from '../sql/result.ts'
+import type { CsvRows } from './csv-rows.ts'
 import { readJsonRows } from './json-rows.ts'
-import { type CsvRows, readParquet } from './parquet.ts'
+import { readParquet } from './parquet.ts'
 
 /** Where a table of a page comes from: an address that ends in .csv, .tsv, .json, .ndjson, .arrow or .parquet, or what is here already. */
 export type PageSource = string | { csv: string } | { json: string } | { arrow: Uint8Array }

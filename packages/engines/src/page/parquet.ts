@@ -1,11 +1,5 @@
-import Papa from 'papaparse'
 import { needPart } from '../need-part.ts'
-
-/** Rows ready to be read in: as CSV, with the types of their columns. */
-export interface CsvRows {
-  csv: string
-  types: Record<string, 'TIMESTAMP' | 'DATE' | 'DOUBLE' | 'BOOLEAN' | 'VARCHAR'>
-}
+import { type CsvRows, csvOf } from './csv-rows.ts'
 
 /**
  * Reads a Parquet file by a program of plain JavaScript: the engine of a page would fetch its own reader from elsewhere.
@@ -20,12 +14,7 @@ export async function readParquet(bytes: Uint8Array): Promise<CsvRows> {
   const rows = await parquetReadObjects({ file, compressors })
   const types: CsvRows['types'] = {}
   for (const name of names) types[name] = typeOf(rows.find(row => row[name] != null)?.[name])
-  const csv = Papa.unparse(
-    rows.map(row => names.map(name => cell(row[name]))),
-    // An empty text is quoted, and what is missing is not.
-    { quotes: value => typeof value === 'string' },
-  )
-  return { csv, types }
+  return { csv: csvOf(rows.map(row => names.map(name => cell(row[name])))), types }
 }
 
 function typeOf(value: unknown): CsvRows['types'][string] {
@@ -34,9 +23,4 @@ function typeOf(value: unknown): CsvRows['types'][string] {
   return typeof value === 'boolean' ? 'BOOLEAN' : 'VARCHAR'
 }
 
-const cell = (value: unknown): unknown =>
-  value instanceof Date
-    ? value.toISOString().replace('Z', '')
-    : typeof value === 'bigint'
-      ? Number(value)
-      : value
+const cell = (value: unknown): unknown => (typeof value === 'bigint' ? Number(value) : value)
