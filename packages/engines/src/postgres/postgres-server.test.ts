@@ -1,7 +1,7 @@
 import { chart } from '@dapplo/core'
 import { type FarEngine, farTable, ready } from '@dapplo/core/far'
 import pg from 'pg'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, test, vi } from 'vitest'
 import { findPostgres, type LoopbackServer, startPostgres } from '../../../../tests/support/servers.ts'
 import { postgres } from './postgres.ts'
 
@@ -106,5 +106,26 @@ describe.skipIf(!findPostgres())('a PostgreSQL server', () => {
     expect(await waiting()).toBe(0)
     await client.query('ROLLBACK')
     for (const { engine } of [patient, hasty]) await engine.close?.()
+  })
+
+  test('what is called off makes way for what waits behind it, which is waited for however long it takes', async () => {
+    const own = await postgres(address, { atOnce: 1 })
+    const ask = (table: string) =>
+      own.ask({ ask: 'groups', table, by: [], measures: [{ how: 'count' }], most: 1 })
+    const { columns } = await ask('sailings').answer
+    await client.query('BEGIN; LOCK TABLE sailings IN ACCESS EXCLUSIVE MODE')
+    vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+    const [busy, waiting, last] = [ask('sailings'), ask('sailings'), ask('sailings')]
+    const codes = [busy, waiting].map(({ answer }) => code(answer))
+    const locked = "SELECT 1 FROM pg_stat_activity WHERE wait_event_type = 'Lock'"
+    while ((await client.query(locked)).rows.length === 0);
+    vi.advanceTimersByTime(25_000)
+    vi.useRealTimers()
+    waiting.cancel()
+    busy.cancel()
+    for (const told of await Promise.all(codes)) expect(told).toMatch(/^given-up/)
+    await client.query('ROLLBACK')
+    expect((await last.answer).columns).toEqual(columns)
+    await own.close?.()
   })
 })

@@ -28,15 +28,19 @@ export async function postgres(
   const pg = await needPart('PostgreSQL', 'pg', () => import('pg'))
   const config: ClientConfig =
     typeof connection === 'string' ? { connectionString: addressOf(connection) } : connection
-  const pool = new pg.default.Pool({
-    ...config,
-    max: options.atOnce ?? 4,
-    connectionTimeoutMillis: 5000,
-    application_name: 'dapplo',
-  })
-  // A connection that breaks while nobody uses it is made anew when it is needed.
-  pool.on('error', () => {})
-  return engineOf(new PostgresAdapter(pool, () => new pg.default.Client(config), options))
+  // Connecting is given up soon; a turn is waited for until those before it are answered.
+  class Connecting extends pg.default.Client {
+    constructor(own: ClientConfig = {}) {
+      super({ ...own, connectionTimeoutMillis: 5000 })
+    }
+  }
+  const poolOf = (max: number) =>
+    new pg.default.Pool({ ...config, max, application_name: 'dapplo', Client: Connecting })
+      // A connection that breaks while nobody uses it is made anew when it is needed.
+      .on('error', () => {})
+  return engineOf(
+    new PostgresAdapter(poolOf(options.atOnce ?? 4), poolOf(1), () => new pg.default.Client(config), options),
+  )
 }
 
 /** An address that is none is told of without repeating it: it may hold a password. */
@@ -58,12 +62,15 @@ class PostgresAdapter implements Adapter {
   readonly name = 'PostgreSQL'
   readonly dialect = postgresDialect
   private readonly pool: Pool
+  /** Another connection, over which questions are called off: those that ask may all be busy. */
+  private readonly stoppers: Pool
   private readonly connect: () => Client
   private readonly options: PostgresOptions
   private listening: { client: Client; channels: Map<string, Set<() => void>> } | undefined
 
-  constructor(pool: Pool, connect: () => Client, options: PostgresOptions) {
+  constructor(pool: Pool, stoppers: Pool, connect: () => Client, options: PostgresOptions) {
     this.pool = pool
+    this.stoppers = stoppers
     this.connect = connect
     this.options = options
   }
@@ -126,27 +133,28 @@ class PostgresAdapter implements Adapter {
   }
 
   async run(sql: string, values: readonly (string | number)[], signal: AbortSignal): Promise<RunResult> {
-    signal.throwIfAborted()
-    const client = await this.pool.connect()
+    const client = (await this.pool.connect()) as PoolClient & { processID?: number }
+    let stopping: Promise<unknown> | undefined
     const stop = () => {
-      const id = (client as PoolClient & { processID?: number }).processID
-      // Through another connection, since this one is busy.
-      if (id !== undefined) void this.pool.query('SELECT pg_cancel_backend($1)', [id]).catch(() => {})
+      stopping = this.stoppers.query('SELECT pg_cancel_backend($1)', [client.processID]).catch(() => {})
     }
-    signal.addEventListener('abort', stop, { once: true })
     try {
+      // It may have been called off while it waited for its turn.
+      signal.throwIfAborted()
+      signal.addEventListener('abort', stop, { once: true })
       await client.query('BEGIN READ ONLY')
       await client.query(`SET LOCAL statement_timeout = ${Math.floor(this.options.patience ?? 30_000)}`)
       const { rows, fields } = await client.query({ text: sql, values: [...values], rowMode: 'array' })
-      await client.query('COMMIT')
       const all = rows as unknown[][]
       return { length: all.length, columns: fields.map((_, c) => all.map(row => row[c])) }
-    } catch (error) {
-      await client.query('ROLLBACK').catch(() => {})
-      throw error
     } finally {
       signal.removeEventListener('abort', stop)
-      client.release()
+      // Or it would stop what is asked next over this connection.
+      await stopping
+      await client.query('ROLLBACK').then(
+        () => client.release(),
+        () => client.release(true),
+      )
     }
   }
 
@@ -188,7 +196,7 @@ class PostgresAdapter implements Adapter {
 
   async close(): Promise<void> {
     await this.listening?.client.end().catch(() => {})
-    await this.pool.end()
+    await Promise.all([this.pool.end(), this.stoppers.end()])
   }
 }
 
