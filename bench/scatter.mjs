@@ -29,33 +29,63 @@ function bitmap(rgba, columns, rows) {
 }
 const flush = () => context.getImageData(0, 0, 1, 1)
 
-const view = new View(chart(table(million), { draw: 'scatter', x: 'x', y: 'y' }), {}, frame)
+const described = points => chart(table(points), { draw: 'scatter', x: 'x', y: 'y' })
+const paint = view => {
+  paintCanvas(view.scene, context, 1, { bitmap })
+  flush()
+}
+const view = new View(described(million), {}, frame)
 const [plot] = view.scene.plots
 const columns = Math.round(plot.width)
 const rows = Math.round(plot.height)
 
-const bare = () => {
-  const counts = new Uint32Array(columns * rows)
-  const [xf, yf] = [columns / 14, rows / 14]
-  for (let i = 0; i < COUNT; i++) {
-    const column = ((million.x[i] + 7) * xf) | 0
-    const row = ((7 - million.y[i]) * yf) | 0
-    counts[row * columns + column]++
-  }
+/** A picture of so many elements from counts, on the canvas. */
+function write(counts) {
   const rgba = new Uint8ClampedArray(columns * rows * 4)
   for (let i = 0; i < counts.length; i++) if (counts[i] > 0) rgba[i * 4 + 3] = Math.min(255, counts[i] * 40)
   context.clearRect(0, 0, WIDTH, HEIGHT)
   context.drawImage(bitmap(rgba, columns, rows), plot.x, plot.y)
   flush()
 }
-const ours = i => {
-  // A zoom by next to nothing, so that each frame is composed anew.
-  view.state.value = { zoom: { x: [-7, 7 + i * 1e-6] } }
-  paintCanvas(view.scene, context, 1, { bitmap })
-  flush()
+function count({ x, y }) {
+  const counts = new Uint32Array(columns * rows)
+  const [xf, yf] = [columns / 14, rows / 14]
+  for (let i = 0; i < x.length; i++) {
+    const column = ((x[i] + 7) * xf) | 0
+    const row = ((7 - y[i]) * yf) | 0
+    counts[row * columns + column]++
+  }
+  return counts
 }
-const cloudFrame = await timeBoth(ours, bare)
-ratio('a frame of a scatter of 1,000,000 points', cloudFrame.ours, cloudFrame.bare, 2)
+const counted = count(million)
+
+const millionTable = table(million)
+const first = await timeBoth(
+  () => paint(new View(chart(millionTable, { draw: 'scatter', x: 'x', y: 'y' }), {}, frame)),
+  () => write(count(million)),
+)
+ratio('first picture of a scatter of 1,000,000 points', first.ours, first.bare, 2)
+
+/** Frames in which a person zooms, each a little further, so that each is composed anew. */
+const zooming = (shown, half) => i => {
+  shown.state.value = { zoom: { x: [-half, half + i * 1e-6], y: [-half, half] } }
+  paint(shown)
+}
+const far = new View(described(cloud(10 * COUNT)), {}, frame)
+for (const [shown, name] of [
+  [view, '1,000,000'],
+  [far, '10,000,000'],
+])
+  for (const [half, zoom] of [
+    [7, 'all of them'],
+    [1.75, 'a sixteenth of the plot'],
+  ]) {
+    const frames = await timeBoth(zooming(shown, half), () => write(counted))
+    ratio(`a zoom frame of a scatter of ${name} points, ${zoom}`, frames.ours, frames.bare, 2)
+  }
+const near = new View(described(cloud(COUNT / 10)), {}, frame)
+const tenth = await timeBoth(zooming(far, 0.7), zooming(near, 7))
+ratio('10,000,000 points to 100,000 in view', tenth.ours, tenth.bare, 1.3)
 
 const discs = compose(
   chart(table(cloud(100_000)), { draw: 'scatter', x: 'x', y: 'y', style: { size: 2 } }),

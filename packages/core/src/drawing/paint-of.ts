@@ -9,9 +9,21 @@ export function paintOf(
   if (marks.shade && style.color === undefined) return { colors: marks.shade.colors, color: marks.shade.of }
   return {
     colors: marks.series.map(series => style.color ?? series.color),
-    color: marks.seriesOf ?? new Uint16Array(marks.length),
+    color: marks.seriesOf ?? allFirst(marks),
     hatched: hatchedOf(marks, style),
   }
+}
+
+const firsts = new WeakMap<Marks, Uint16Array>()
+
+/** All of one colour, kept with the marks: among very many they would be written anew in each frame. */
+function allFirst(marks: Marks): Uint16Array {
+  let found = firsts.get(marks)
+  if (found?.length !== marks.length) {
+    found = new Uint16Array(marks.length)
+    firsts.set(marks, found)
+  }
+  return found
 }
 
 /** The patterns of series whose colours alone do not tell them apart. */

@@ -2,7 +2,7 @@ import type { Marks } from '../../describe/model.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 import type { Box, Pixels } from '../../scene/scene.ts'
 import { readColor } from '../../theme/contrast.ts'
-import { inSpace, stretchesWithin } from './in-space.ts'
+import { countAll } from './count.ts'
 
 /** From this many points on, a picture of how many lie where says more than discs on top of each other. */
 export const CROWD = 20_000
@@ -27,9 +27,8 @@ export function densityOf(
 ): Pixels {
   const columns = Math.max(1, Math.round(plot.width * density))
   const rows = Math.max(1, Math.round(plot.height * density))
-  const { inks, inkOf } = inksOf(paint)
-  const points = pointsOf(marks, inkOf, inks.length > 1, x, y, plot, memory)
-  const grids = countAll(points, inks.length, x, y, plot, columns, rows)
+  const { inks, ...inked } = inksOf(paint)
+  const grids = countAll({ marks, ...inked, inks: inks.length, memory }, { x, y, plot, columns, rows })
   const dot = dotOf(marks, x, y, density)
   const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
   const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
@@ -71,7 +70,8 @@ const MOST_INKS = 16
 /** The different colours of a drawing, and which of them each point has: many series may share one. */
 function inksOf({ colors, color }: { colors: readonly string[]; color: Uint16Array }): {
   inks: Ink[]
-  inkOf: Uint16Array
+  inkOf: () => Uint16Array
+  inkName: string
 } {
   const places = new Map<string, number>()
   const inks: Ink[] = []
@@ -84,7 +84,11 @@ function inksOf({ colors, color }: { colors: readonly string[]; color: Uint16Arr
     }
     return place
   })
-  return { inks, inkOf: inks.length === colors.length ? color : color.map(index => placeOf[index]) }
+  return {
+    inks,
+    inkOf: () => (inks.length === colors.length ? color : color.map(index => placeOf[index])),
+    inkName: placeOf.join(' '),
+  }
 }
 
 function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
@@ -94,139 +98,55 @@ function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
 
 type Ink = readonly [red: number, green: number, blue: number]
 
+/** What is counted by cells can be less than one point at an element, and is as much fainter. */
+const opacityAt = (opacity: Uint8Array, n: number): number =>
+  n < 1 ? (n * opacity[1]) | 0 : opacity[Math.min(n + 0.5, MOST) | 0]
+
 /** All four values of an element at once, in whichever order this machine keeps them. */
-function oneInk(rgba: Uint8ClampedArray, total: Uint32Array, opacity: Uint8Array, [r, g, b]: Ink): void {
+function oneInk(rgba: Uint8ClampedArray, total: Float32Array, opacity: Uint8Array, [r, g, b]: Ink): void {
   const elements = new Uint32Array(rgba.buffer)
   const [ink] = new Uint32Array(Uint8Array.of(r, g, b, 0).buffer)
   const [solid] = new Uint32Array(Uint8Array.of(0, 0, 0, 1).buffer)
   for (let i = 0; i < total.length; i++) {
     const n = total[i]
-    if (n > 0) elements[i] = ink + opacity[Math.min(n, MOST)] * solid
+    if (n > 0) elements[i] = ink + opacityAt(opacity, n) * solid
   }
 }
 
 function mixedInks(
   rgba: Uint8ClampedArray,
-  total: Uint32Array,
+  total: Float32Array,
   opacity: Uint8Array,
-  present: readonly { crowd: Uint32Array; ink: Ink }[],
+  present: readonly { crowd: Float32Array; ink: Ink }[],
 ): void {
+  const crowds = present.map(({ crowd }) => crowd)
+  const [reds, greens, blues] = [0, 1, 2].map(part => Float64Array.from(present, ({ ink }) => ink[part]))
   for (let i = 0, at = 0; i < total.length; i++, at += 4) {
     const n = total[i]
     if (n === 0) continue
-    let [r, g, b] = [0, 0, 0]
-    for (const { crowd, ink } of present) {
-      const own = crowd[i] / n
-      r += ink[0] * own
-      g += ink[1] * own
-      b += ink[2] * own
+    let red = 0
+    let green = 0
+    let blue = 0
+    for (let c = 0; c < crowds.length; c++) {
+      const own = crowds[c][i]
+      if (own === 0) continue
+      red += reds[c] * own
+      green += greens[c] * own
+      blue += blues[c] * own
     }
-    rgba[at] = r
-    rgba[at + 1] = g
-    rgba[at + 2] = b
-    rgba[at + 3] = opacity[Math.min(n, MOST)]
-  }
-}
-
-/** What is counted: places, the colour of each, and which stretches of them can be in view. */
-interface Points {
-  xs: Float64Array
-  ys: Float64Array
-  color: Uint16Array
-  stretches: readonly (readonly [from: number, to: number])[]
-  /** How many rows each stands for; undefined for one each. */
-  rows?: Float64Array
-}
-
-function pointsOf(
-  marks: Marks,
-  color: Uint16Array,
-  colored: boolean,
-  x: PositionScale,
-  y: PositionScale,
-  plot: Box,
-  memory: Map<string, unknown> | undefined,
-): Points {
-  // Places are few enough to be counted in the order that they come in.
-  const space = memory && !marks.crowd && inSpace(marks, memory)
-  if (!space)
-    return {
-      xs: marks.x.at,
-      ys: marks.y.at,
-      color,
-      stretches: [[0, marks.length]],
-      rows: marks.crowd?.rows,
-    }
-  const ends = (scale: PositionScale, start: number, length: number): [number, number] => {
-    const [a, b] = [scale.invert(start), scale.invert(start + length)]
-    return [Math.min(a, b), Math.max(a, b)]
-  }
-  const { mark } = space
-  return {
-    xs: space.x,
-    ys: space.y,
-    color: colored ? Uint16Array.from(mark, i => color[i]) : color,
-    stretches: stretchesWithin(space, ends(x, plot.x, plot.width), ends(y, plot.y, plot.height)),
-  }
-}
-
-/** Points at each picture element, for each colour that occurs. Those on the last edge count to the last element. */
-function countAll(
-  { xs, ys, color, stretches, rows: weights }: Points,
-  colors: number,
-  x: PositionScale,
-  y: PositionScale,
-  plot: Box,
-  columns: number,
-  rows: number,
-): (Uint32Array | undefined)[] {
-  const grids: (Uint32Array | undefined)[] = Array.from({ length: colors }, () => undefined)
-  const toColumn = pixelOf(x, plot.x, columns / plot.width)
-  const toRow = pixelOf(y, plot.y, rows / plot.height)
-  const grid = (c: number) => (grids[c] ??= new Uint32Array(columns * rows))
-  const counts = colors === 1 ? grid(0) : undefined
-  const straight = toColumn.straight && toRow.straight
-  const [xf, xo, yf, yo] = [toColumn.factor, toColumn.offset, toRow.factor, toRow.offset]
-  for (const [from, to] of stretches) {
-    if (counts && straight && !weights) {
-      // The common case without a call for each point.
-      for (let i = from; i < to; i++) {
-        const column = Math.floor(xs[i] * xf + xo)
-        const row = Math.floor(ys[i] * yf + yo)
-        if (column >= 0 && column <= columns && row >= 0 && row <= rows)
-          counts[(row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)]++
-      }
-      continue
-    }
-    for (let i = from; i < to; i++) {
-      const column = Math.floor(straight ? xs[i] * xf + xo : toColumn.map(xs[i]))
-      const row = Math.floor(straight ? ys[i] * yf + yo : toRow.map(ys[i]))
-      if (column >= 0 && column <= columns && row >= 0 && row <= rows)
-        (counts ?? grid(color[i]))[
-          (row === rows ? row - 1 : row) * columns + (column === columns ? column - 1 : column)
-        ] += weights ? weights[i] : 1
-    }
-  }
-  return grids
-}
-
-/** Values to picture elements. */
-function pixelOf(scale: PositionScale, start: number, density: number) {
-  const { kind } = scale
-  return {
-    straight: kind.straight === true,
-    factor: scale.factor * density,
-    offset: (scale.offset - start) * density,
-    map: (value: number) => (kind.allows(value) ? (scale.map(value) - start) * density : -1),
+    rgba[at] = red / n
+    rgba[at + 1] = green / n
+    rgba[at + 2] = blue / n
+    rgba[at + 3] = opacityAt(opacity, n)
   }
 }
 
 /** The points in a square of `dot` elements around each element: what each point covers. */
-function gathered(grid: Uint32Array, columns: number, rows: number, dot: number): Uint32Array {
+function gathered(grid: Float32Array, columns: number, rows: number, dot: number): Float32Array {
   if (dot === 1) return grid
   if (dot === 2) return gatheredByTwo(grid, columns)
   const before = dot >> 1
-  const level = new Uint32Array(grid.length)
+  const level = new Float32Array(grid.length)
   for (let row = 0; row < rows; row++) {
     const start = row * columns
     for (let column = 0; column < columns; column++) {
@@ -237,7 +157,7 @@ function gathered(grid: Uint32Array, columns: number, rows: number, dot: number)
       for (let c = from; c < to; c++) level[start + c] += n
     }
   }
-  const out = new Uint32Array(grid.length)
+  const out = new Float32Array(grid.length)
   for (let row = 0; row < rows; row++) {
     const from = Math.max(0, row - before)
     const to = Math.min(rows, row - before + dot)
@@ -251,34 +171,33 @@ function gathered(grid: Uint32Array, columns: number, rows: number, dot: number)
   return out
 }
 
-/** The same for squares of two, as on most screens: each element and its neighbours to the right and below. */
-function gatheredByTwo(grid: Uint32Array, columns: number): Uint32Array {
-  const out = new Uint32Array(grid.length)
+/** The same for squares of two, as on most screens: each element and its neighbours to the right and below, in place. */
+function gatheredByTwo(grid: Float32Array, columns: number): Float32Array {
   const last = grid.length - columns
   for (let start = 0; start < grid.length; start += columns) {
     let before = 0
     for (let i = start + columns - 1; i >= start; i--) {
       const here = grid[i] + (start < last ? grid[i + columns] : 0)
-      out[i] = here + before
+      grid[i] = here + before
       before = here
     }
   }
-  return out
+  return grid
 }
 
-function summed(crowds: readonly (Uint32Array | undefined)[], length: number): Uint32Array {
-  const out = new Uint32Array(length)
+function summed(crowds: readonly (Float32Array | undefined)[], length: number): Float32Array {
+  const out = new Float32Array(length)
   for (const crowd of crowds) if (crowd) for (let i = 0; i < length; i++) out[i] += crowd[i]
   return out
 }
 
 /** The opacity, 0 to 255, of each number of points: by its logarithm, solid from the most crowded hundredth on. */
-function opacities(crowd: Uint32Array): Uint8Array {
+function opacities(crowd: Float32Array): Uint8Array {
   const times = new Uint32Array(MOST + 1)
   let present = 0
   for (let i = 0; i < crowd.length; i++) {
-    if (crowd[i] === 0) continue
-    times[Math.min(crowd[i], MOST)]++
+    if (crowd[i] < 0.5) continue
+    times[Math.min(crowd[i] + 0.5, MOST) | 0]++
     present++
   }
   let solid = MOST

@@ -3,7 +3,6 @@ import { expect, test } from 'vitest'
 import { chart, type Pixels, table } from '../../index.ts'
 import { View } from '../../internal.ts'
 import { measureInter } from '../../theme/text-width.ts'
-import { inSpace } from './in-space.ts'
 
 const COUNT = 25_000
 const points = table({
@@ -38,11 +37,5 @@ test.each([
       }),
       { numRuns: 25 },
     )
-    const [pane] = view.composition.value.panes
-    const { marks, memory } = pane.bound.drawings[0]
-    const space = inSpace(marks, memory)!
-    // Every point that stands somewhere is there once.
-    expect(space.mark.length).toBe(COUNT - Math.ceil(COUNT / 400))
-    expect(new Set(space.mark).size).toBe(space.mark.length)
   },
 )

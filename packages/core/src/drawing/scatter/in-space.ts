@@ -1,59 +1,89 @@
 import type { Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
+import type { ScaleKind } from '../../scale/scale.ts'
 
 /** Tiles along each side. */
-const TILES = 64
+export const TILES = 64
 
-/** Points in an order in which neighbours in the plot are neighbours in memory, tile by tile, row by row. */
-export interface InSpace {
-  x: Float64Array
-  y: Float64Array
-  /** The mark of each. */
-  mark: Int32Array
-  /** Where the points of each tile begin. */
-  starts: Uint32Array
-  /** Values of the first edge and tiles for each unit of value, along x and y. */
-  along: { from: number; perUnit: number }
-  up: { from: number; perUnit: number }
+/** Where tiles begin along one direction, as its scale sees values, and how many of them there are for each unit. */
+export interface Tiling {
+  from: number
+  perUnit: number
 }
 
 /**
- * The points in space, from the second time that they are counted on, as when a person zooms: for a single picture the
- * order would take longer than it saves.
+ * Points of one colour, where scales see them before they stretch them to pixels, in an order in which neighbours in the plot are
+ * neighbours in memory, tile by tile, row by row.
  */
-export function inSpace(marks: Marks, memory: Map<string, unknown>): InSpace | undefined {
-  const counted = remember(memory, 'counted', () => ({ times: 0 }))
-  if (counted.times++ < 1) return undefined
-  return remember(memory, 'in space', () => ordered(marks))
+export interface InSpace {
+  x: Float64Array
+  y: Float64Array
+  /** Where the points of each tile begin; one more at the end. */
+  starts: Uint32Array
+  along: Tiling
+  up: Tiling
 }
 
-function ordered({ x, y }: Marks): InSpace | undefined {
-  const [xs, ys] = [x.at, y.at]
+/** What is counted: marks, and which of the colours each has; a name tells one such assignment from another. */
+export interface Crowd {
+  marks: Marks
+  inks: number
+  inkOf: () => Uint16Array
+  inkName: string
+  memory: Map<string, unknown> | undefined
+}
+
+/**
+ * The points in space, by colour, from the second time that they are counted on, as when a person zooms: for a single
+ * picture the order would take longer than it saves.
+ */
+export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): readonly InSpace[] | undefined {
+  const { memory, marks, inkName } = crowd
+  // Places are few enough to be counted in the order that they come in.
+  if (!memory || marks.crowd) return undefined
+  const counted = remember(memory, 'counted', () => ({ times: 0 }))
+  if (counted.times++ < 1) return undefined
+  const known = remember<{ space?: readonly InSpace[]; name?: string }>(memory, 'in space', () => ({}))
+  const name = `${x.name} ${y.name} ${inkName}`
+  if (known.name !== name) {
+    known.name = name
+    known.space = ordered(crowd, seenBy(x, marks.x.at), seenBy(y, marks.y.at))
+  }
+  return known.space
+}
+
+const seenBy = ({ straight, allows, forward }: ScaleKind, values: Float64Array): Float64Array =>
+  straight ? values : values.map(value => (allows(value) ? forward(value) : Number.NaN))
+
+function ordered({ inks, inkOf }: Crowd, xs: Float64Array, ys: Float64Array): InSpace[] | undefined {
   const along = tilesOver(xs)
   const up = tilesOver(ys)
   if (!along || !up) return undefined
-  const starts = new Uint32Array(TILES * TILES + 1)
+  const ink = inks > 1 ? inkOf() : undefined
   const tileOf = new Uint16Array(xs.length)
+  const starts = Array.from({ length: inks }, () => new Uint32Array(TILES * TILES + 1))
   for (let i = 0; i < xs.length; i++) {
     if (!(xs[i] === xs[i] && ys[i] === ys[i])) continue
     tileOf[i] = tileAt(up, ys[i]) * TILES + tileAt(along, xs[i])
-    starts[tileOf[i] + 1]++
+    starts[ink ? ink[i] : 0][tileOf[i] + 1]++
   }
-  for (let tile = 0; tile < TILES * TILES; tile++) starts[tile + 1] += starts[tile]
-  const count = starts[TILES * TILES]
-  const out = { x: new Float64Array(count), y: new Float64Array(count), mark: new Int32Array(count) }
-  const next = starts.slice(0, TILES * TILES)
+  const spaces = starts.map(own => {
+    for (let tile = 0; tile < TILES * TILES; tile++) own[tile + 1] += own[tile]
+    const count = own[TILES * TILES]
+    return { x: new Float64Array(count), y: new Float64Array(count), starts: own, along, up }
+  })
+  const next = starts.map(own => own.slice(0, TILES * TILES))
   for (let i = 0; i < xs.length; i++) {
     if (!(xs[i] === xs[i] && ys[i] === ys[i])) continue
-    const place = next[tileOf[i]]++
-    out.x[place] = xs[i]
-    out.y[place] = ys[i]
-    out.mark[place] = i
+    const own = ink ? ink[i] : 0
+    const place = next[own][tileOf[i]]++
+    spaces[own].x[place] = xs[i]
+    spaces[own].y[place] = ys[i]
   }
-  return { ...out, starts, along, up }
+  return spaces
 }
 
-function tilesOver(values: Float64Array): InSpace['along'] | undefined {
+function tilesOver(values: Float64Array): Tiling | undefined {
   let min = Number.POSITIVE_INFINITY
   let max = Number.NEGATIVE_INFINITY
   for (let i = 0; i < values.length; i++) {
@@ -63,23 +93,6 @@ function tilesOver(values: Float64Array): InSpace['along'] | undefined {
   return max > min && Number.isFinite(max - min) ? { from: min, perUnit: TILES / (max - min) } : undefined
 }
 
-const tileAt = ({ from, perUnit }: InSpace['along'], value: number): number =>
+/** The tile at a value, the first or last one for what lies beyond. */
+const tileAt = ({ from, perUnit }: Tiling, value: number): number =>
   Math.max(0, Math.min(TILES - 1, Math.floor((value - from) * perUnit)))
-
-/** Stretches of the order that hold all points between two values along x and two along y. */
-export function stretchesWithin(
-  { starts, along, up }: InSpace,
-  [left, right]: readonly [number, number],
-  [low, high]: readonly [number, number],
-): [from: number, to: number][] {
-  const [first, last] = [tileAt(along, left), tileAt(along, right)]
-  const out: [number, number][] = []
-  for (let row = tileAt(up, low); row <= tileAt(up, high); row++) {
-    const from = starts[row * TILES + first]
-    const to = starts[row * TILES + last + 1]
-    const before = out.at(-1)
-    if (before && before[1] === from) before[1] = to
-    else if (to > from) out.push([from, to])
-  }
-  return out
-}

@@ -1,0 +1,85 @@
+import { type InSpace, TILES } from './in-space.ts'
+
+/** From so many points of one colour on they are counted by cells as well. */
+const VERY_MANY = 500_000
+/** Cells along a side of a tile, at most. */
+const MOST = 1024
+/** How often cells are merged by two along each side: pictures of all the points need not read the finest. */
+const MERGED = 3
+
+/**
+ * How many points each tile holds up to each corner of its cells: what lies between any four corners is then known at
+ * once, however many points that are. A tile has the more cells the more it holds.
+ */
+export interface Cells {
+  /** By tile: cells along a side. */
+  sides: Uint16Array
+  /** By tile: where its corners begin; side + 1 rows of side + 1. */
+  first: Uint32Array
+  sums: Uint32Array
+}
+
+const known = new WeakMap<InSpace, readonly Cells[]>()
+
+/** The cells of very many points at several resolutions, the coarsest first; undefined where counting the points themselves is as quick. */
+export function cellsOf(space: InSpace): readonly Cells[] | undefined {
+  if (space.x.length < VERY_MANY) return undefined
+  let cells = known.get(space)
+  if (!cells) {
+    const finest = counted(space)
+    const levels = [finest]
+    for (let level = 0; level < MERGED; level++) levels.unshift(merged(levels[0]))
+    cells = levels
+    known.set(space, cells)
+  }
+  return cells
+}
+
+function counted({ x, y, starts, along, up }: InSpace): Cells {
+  const tiles = TILES * TILES
+  const sides = new Uint16Array(tiles)
+  const first = new Uint32Array(tiles + 1)
+  for (let tile = 0; tile < tiles; tile++) {
+    const points = starts[tile + 1] - starts[tile]
+    // Two cells for each point: once they are coarser than elements of a picture, few points are in view.
+    sides[tile] =
+      points === 0 ? 0 : Math.min(MOST, Math.ceil(Math.sqrt(2 * points) / 2 ** MERGED) * 2 ** MERGED)
+    first[tile + 1] = first[tile] + (sides[tile] + 1) ** 2
+  }
+  const sums = new Uint32Array(first[tiles])
+  for (let tile = 0; tile < tiles; tile++) {
+    const side = sides[tile]
+    const wide = side + 1
+    const [left, bottom] = [tile % TILES, Math.floor(tile / TILES)]
+    const corner = first[tile] + wide + 1
+    for (let i = starts[tile]; i < starts[tile + 1]; i++) {
+      const column = (((x[i] - along.from) * along.perUnit - left) * side) | 0
+      const row = (((y[i] - up.from) * up.perUnit - bottom) * side) | 0
+      sums[corner + Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))]++
+    }
+    for (let row = 1; row < wide; row++) {
+      let so = 0
+      for (let at = first[tile] + row * wide + 1, end = at + side; at < end; at++) {
+        so += sums[at]
+        sums[at] = so + sums[at - wide]
+      }
+    }
+  }
+  return { sides, first, sums }
+}
+
+/** Four cells as one: every second corner. */
+function merged(finer: Cells): Cells {
+  const sides = finer.sides.map(side => side / 2)
+  const first = new Uint32Array(sides.length + 1)
+  sides.forEach((side, tile) => {
+    first[tile + 1] = first[tile] + (side + 1) ** 2
+  })
+  const sums = new Uint32Array(first[sides.length])
+  sides.forEach((side, tile) => {
+    for (let row = 0, at = first[tile]; row <= side; row++)
+      for (let column = 0; column <= side; column++, at++)
+        sums[at] = finer.sums[finer.first[tile] + row * 2 * (2 * side + 1) + column * 2]
+  })
+  return { sides, first, sums }
+}
