@@ -2,7 +2,8 @@ import type { Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { PositionScale, ScaleKind } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
-import { type Cells, cellsOf } from './cells-in-space.ts'
+import { cellsOf } from './cells-in-space.ts'
+import { cellCounter, edgeAt, type Place, type Places } from './count-cells.ts'
 import { type Crowd, type InSpace, inSpace, TILES, type Tiling } from './in-space.ts'
 
 /** The elements of a picture that fills a plot. */
@@ -53,19 +54,6 @@ function emptyGrid(memory: Map<string, unknown> | undefined, ink: number, length
 
 /** A point on the edge can come to lie this much beyond it, in elements, by what is lost in adding up. */
 const NEAR = 1e-6
-
-/** From where scales see values to picture elements, as a fraction of them. */
-interface Place {
-  factor: number
-  offset: number
-}
-
-interface Places {
-  column: Place
-  row: Place
-  columns: number
-  rows: number
-}
 
 const placeOf = (scale: PositionScale, start: number, density: number): Place => ({
   factor: scale.factor * density,
@@ -127,12 +115,13 @@ function countSpace(space: InSpace, to: Places, counts: Float32Array): void {
   const columns = tilesIn(along, to.column, to.columns)
   const rows = tilesIn(up, to.row, to.rows)
   const levels = cellsOf(space)
+  const byCells = levels && cellCounter(space, levels, to, counts)
   for (const row of rows)
     for (const column of columns) {
       const tile = row.tile * TILES + column.tile
       const [from, end] = [starts[tile], starts[tile + 1]]
       if (from === end) continue
-      if (levels && countCells(space, levels, tile, end - from, to, counts)) continue
+      if (byCells?.(tile, end - from)) continue
       if (column.within && row.within) countWithin(space, from, end, to, counts)
       else countSome(space.x, space.y, from, end, to, counts)
     }
@@ -148,80 +137,4 @@ function tilesIn(tiling: Tiling, place: Place, size: number): { tile: number; wi
     if (high >= -1 && low <= size + 1) out.push({ tile, within: low >= 1 && high <= size - 1 })
   }
   return out
-}
-
-const edgeAt = ({ from, perUnit }: Tiling, { factor, offset }: Place, edge: number): number =>
-  (from + edge / perUnit) * factor + offset
-
-/** A cell is at most so much of an element wide and high, where it is counted in place of its points. */
-const FINE = 1
-
-/** The edges of the elements that a tile lies under, as places between its cells. */
-interface Edges {
-  /** The first element that is in the picture. */
-  first: number
-  /** The cell in which each edge lies, and how far into it. */
-  cell: Int32Array
-  into: Float64Array
-}
-
-function edgesOf(tiling: Tiling, place: Place, tile: number, side: number, elements: number): Edges {
-  const [from, to] = [edgeAt(tiling, place, tile), edgeAt(tiling, place, tile + 1)]
-  const first = Math.max(0, Math.floor(Math.min(from, to)))
-  const last = Math.min(elements, Math.ceil(Math.max(from, to)))
-  const length = Math.max(0, last - first + 1)
-  const cell = new Int32Array(length)
-  const into = new Float64Array(length)
-  for (let i = 0; i < length; i++) {
-    const at = Math.max(0, Math.min(side, ((first + i - from) / (to - from)) * side))
-    cell[i] = Math.min(side - 1, Math.floor(at))
-    into[i] = at - cell[i]
-  }
-  return { first, cell, into }
-}
-
-/**
- * Counts a tile by its cells; false where these are too coarse, or its points fewer than the elements it lies under. What
- * a cell holds is shared out among the elements it lies under, by how much of it each has.
- */
-function countCells(
-  { along, up }: InSpace,
-  levels: readonly Cells[],
-  tile: number,
-  points: number,
-  to: Places,
-  elements: Float32Array,
-): boolean {
-  const [column, row] = [tile % TILES, Math.floor(tile / TILES)]
-  const width = Math.abs(edgeAt(along, to.column, column + 1) - edgeAt(along, to.column, column))
-  const height = Math.abs(edgeAt(up, to.row, row + 1) - edgeAt(up, to.row, row))
-  const cells = levels.find(({ sides }) => Math.max(width, height) <= FINE * sides[tile])
-  if (!cells) return false
-  const { sides, first, sums } = cells
-  const side = sides[tile]
-  const across = edgesOf(along, to.column, column, side, to.columns)
-  const down = edgesOf(up, to.row, row, side, to.rows)
-  if (points < across.cell.length * down.cell.length) return false
-  const wide = side + 1
-  let before = new Float64Array(across.cell.length)
-  let here = new Float64Array(across.cell.length)
-  for (let j = 0; j < down.cell.length; j++) {
-    const start = first[tile] + down.cell[j] * wide
-    const deep = down.into[j]
-    for (let i = 0; i < here.length; i++) {
-      const at = start + across.cell[i]
-      const upper = sums[at] + (sums[at + 1] - sums[at]) * across.into[i]
-      const lower = sums[at + wide] + (sums[at + wide + 1] - sums[at + wide]) * across.into[i]
-      here[i] = upper + (lower - upper) * deep
-    }
-    if (j > 0) {
-      const start = (down.first + j - 1) * to.columns + across.first
-      for (let i = 1; i < here.length; i++)
-        elements[start + i - 1] += Math.abs(here[i] - here[i - 1] - before[i] + before[i - 1])
-    }
-    const free = before
-    before = here
-    here = free
-  }
-  return true
 }
