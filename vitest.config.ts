@@ -17,6 +17,7 @@ export default defineConfig({
             { find: '@dapplo/core/english', replacement: source('core/src/scale/english.ts') },
             { find: '@dapplo/core/terminal', replacement: source('core/src/paint/terminal.ts') },
             { find: '@dapplo/core/small', replacement: source('core/src/small.ts') },
+            { find: '@dapplo/core/sentence', replacement: source('core/src/sentence.ts') },
             { find: '@dapplo/core/far', replacement: source('core/src/far.ts') },
             { find: '@dapplo/core/internal-files', replacement: source('core/src/internal-files.ts') },
             { find: '@dapplo/core/internal', replacement: source('core/src/internal.ts') },

@@ -11,6 +11,7 @@ const ENTRIES = [
   ['dapplo/far', 'packages/browser/dist/far/index.d.ts'],
   ['@dapplo/core', 'packages/core/dist/index.d.ts'],
   ['@dapplo/core/far', 'packages/core/dist/far.d.ts'],
+  ['@dapplo/core/sentence', 'packages/core/dist/sentence.d.ts'],
   ['@dapplo/node', 'packages/node/dist/index.d.ts'],
   ['@dapplo/engines', 'packages/engines/dist/index.d.ts'],
   ['@dapplo/engines/page', 'packages/engines/dist/page/duckdb-in-page.d.ts'],

@@ -32,6 +32,8 @@ const PIPELINE = [
   'theme',
   'scene',
   'describe',
+  'sentence',
+  'suggest',
   'resolve',
   'guide',
   'drawing',

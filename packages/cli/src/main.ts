@@ -9,8 +9,10 @@ import { tell } from './say.ts'
 /** Each command is loaded when it is asked for: most charts take less time to draw than all commands to load. */
 const COMMANDS: Readonly<Record<string, () => Promise<(program: Command) => void>>> = {
   look: async () => (await import('./commands/look.ts')).addLook,
+  suggest: async () => (await import('./commands/suggest.ts')).addSuggest,
   draw: async () => (await import('./commands/draw.ts')).addDraw,
   check: async () => (await import('./commands/check.ts')).addCheck,
+  describe: async () => (await import('./commands/describe.ts')).addDescribe,
   embed: async () => (await import('./commands/embed.ts')).addEmbed,
   serve: async () => (await import('./commands/serve.ts')).addServe,
   demo: async () => (await import('./commands/demo.ts')).addDemo,

@@ -1,0 +1,18 @@
+/** Descriptions in words, and charts that are worth seeing for a table. */
+
+export { germanSentences } from './sentence/german.ts'
+export type {
+  ChartSentence,
+  SentenceChoice,
+  SentenceOptions,
+  SentencePiece,
+  Setting,
+  SettingPath,
+} from './sentence/model.ts'
+export { typesOf } from './sentence/model.ts'
+export * from './sentence/said-looks.ts'
+export { descriptionOf, sentenceOf } from './sentence/sentence.ts'
+export { SENTENCE_WORDS } from './sentence/sentence-words.ts'
+export { putAt } from './sentence/settings.ts'
+export { type ColumnFacts, factsOf } from './suggest/facts.ts'
+export { type Suggestion, suggestCharts } from './suggest/suggest.ts'

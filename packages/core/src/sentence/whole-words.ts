@@ -1,0 +1,151 @@
+import type { SentencePiece, SettingPath } from './model.ts'
+import { bound } from './phrase-words.ts'
+import {
+  FREE_SCALE_WORDS,
+  FREE_WHOLE_WORDS,
+  SCALE_FLAG_WORDS,
+  SCALE_KIND_WORDS,
+  WHOLE_WORDS,
+} from './said-looks.ts'
+import type { Settings } from './settings.ts'
+import type { Voice } from './voice.ts'
+
+const isSimple = (value: unknown): value is string | number | boolean =>
+  ['string', 'number', 'boolean'].includes(typeof value)
+
+/** What a chart says of itself as a whole: a sentence for each. */
+export function wholePieces(settings: Settings, voice: Voice): SentencePiece[][] {
+  return [
+    ...bindings(settings, voice),
+    ...scales(settings, voice),
+    ...axes(settings, voice),
+    ...wholes(settings, voice),
+  ]
+}
+
+function bindings(settings: Settings, voice: Voice): SentencePiece[][] {
+  const out: SentencePiece[][] = []
+  const through = bound(settings, ['through'], voice)
+  if (through) out.push(voice.pieces('It plays through {phrase}.', { phrase: through }))
+  const by = typeof settings.at(['panes']) === 'string' ? ['panes'] : ['panes', 'by']
+  const panes = bound(settings, by, voice)
+  if (panes) out.push(voice.pieces('There is a pane for each {phrase}.', { phrase: panes }))
+  const path = ['panes', 'columns']
+  const columns = settings.at(path)
+  if (typeof columns === 'number') {
+    settings.take(path)
+    out.push(
+      voice.pieces('Of panes {value} stand side by side.', {
+        value: { text: voice.value(columns), path, value: columns },
+      }),
+    )
+  }
+  return out
+}
+
+function scales(settings: Settings, voice: Voice): SentencePiece[][] {
+  const out: SentencePiece[][] = []
+  const named = settings.at(['scales'])
+  for (const scale of named !== null && typeof named === 'object' ? Object.keys(named) : []) {
+    const base: SettingPath = ['scales', scale]
+    const say = (words: string, path: SettingPath, value: unknown, text = voice.value(value)) => {
+      settings.take(path)
+      out.push(voice.pieces(words, { scale, value: { text, path, value } }))
+    }
+    /** The whole sentence is the choice. */
+    const sayWhole = (words: string, path: SettingPath, value: unknown) => {
+      settings.take(path)
+      out.push([{ text: voice.text(words, { scale }), path, value }])
+    }
+    const shared = settings.at(base)
+    if (typeof shared === 'string') say('The scale {scale} is shared as “{value}”.', base, shared)
+    const kind = settings.at([...base, 'kind'])
+    if (typeof kind === 'string' && Object.hasOwn(SCALE_KIND_WORDS, kind))
+      sayWhole(SCALE_KIND_WORDS[kind as 'log'], [...base, 'kind'], kind)
+    const domain = settings.at([...base, 'domain'])
+    if (Array.isArray(domain) && domain.every(end => typeof end === 'number') && domain.length === 2)
+      say(
+        'The scale {scale} goes {value}.',
+        [...base, 'domain'],
+        domain,
+        voice.text('from {start} to {end}', {
+          start: voice.value(domain[0]),
+          end: voice.value(domain[1]),
+        }),
+      )
+    for (const [name, words] of Object.entries(SCALE_FLAG_WORDS)) {
+      const flag = settings.at([...base, name])
+      if (typeof flag === 'boolean') sayWhole(words[`${flag}`], [...base, name], flag)
+    }
+    for (const [name, words] of Object.entries(FREE_SCALE_WORDS)) {
+      const value = settings.at([...base, name])
+      if (isSimple(value)) say(words, [...base, name], value)
+    }
+    const colors = settings.at([...base, 'colors'])
+    if (colors !== null && typeof colors === 'object' && !Array.isArray(colors))
+      for (const [category, color] of Object.entries(colors)) {
+        if (typeof color !== 'string') continue
+        const path = [...base, 'colors', category]
+        settings.take(path)
+        out.push(
+          voice.pieces('On the scale {scale}, “{category}” is {value}.', {
+            scale,
+            category,
+            value: { text: color, path, value: color },
+          }),
+        )
+      }
+  }
+  return out
+}
+
+function axes(settings: Settings, voice: Voice): SentencePiece[][] {
+  const out: SentencePiece[][] = []
+  const named = settings.at(['axes'])
+  for (const axis of named !== null && typeof named === 'object' ? Object.keys(named) : []) {
+    const base: SettingPath = ['axes', axis]
+    const titlePath = [...base, 'title']
+    const title = settings.at(titlePath)
+    if (settings.at(base) === false) {
+      settings.take(base)
+      out.push([{ text: voice.text('There is no axis {axis}.', { axis }), path: base, value: false }])
+    } else if (title === false) {
+      settings.take(titlePath)
+      out.push([
+        { text: voice.text('The axis {axis} has no title.', { axis }), path: titlePath, value: false },
+      ])
+    } else if (typeof title === 'string') {
+      settings.take(titlePath)
+      out.push(
+        voice.pieces('The axis {axis} is called “{value}”.', {
+          axis,
+          value: { text: title, path: titlePath, value: title },
+        }),
+      )
+    }
+  }
+  return out
+}
+
+function wholes(settings: Settings, voice: Voice): SentencePiece[][] {
+  const out: SentencePiece[][] = []
+  for (const name of new Set([...Object.keys(FREE_WHOLE_WORDS), ...Object.keys(WHOLE_WORDS)])) {
+    const path = [name]
+    const value = settings.at(path)
+    const known = Object.hasOwn(WHOLE_WORDS, name)
+      ? (WHOLE_WORDS[name as 'legend'] as Record<string, string>)
+      : {}
+    const own = typeof value === 'boolean' || !Object.hasOwn(FREE_WHOLE_WORDS, name)
+    if (own && isSimple(value) && Object.hasOwn(known, String(value))) {
+      settings.take(path)
+      out.push([{ text: voice.text(known[String(value)]), path, value }])
+    } else if (typeof value === 'string' && Object.hasOwn(FREE_WHOLE_WORDS, name)) {
+      settings.take(path)
+      out.push(voice.pieces(FREE_WHOLE_WORDS[name as 'title'], { value: { text: value, path, value } }))
+    } else if (name === 'tooltip' && Array.isArray(value)) {
+      const phrases = bound(settings, path, voice)
+      if (phrases) out.push(voice.pieces('The tooltip lists {phrases}.', { phrases }))
+    }
+  }
+  return out
+}
