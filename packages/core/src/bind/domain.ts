@@ -142,12 +142,15 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     if (high > max) max = high
   }
   for (const use of [...input.uses, ...input.asides]) {
-    const { bound, positions, values } = use
+    const { bound, positions } = use
     const { kind: drawn } = bound.drawing
     const arrange = arrangeOf(bound.drawing)
     if (bound.marks.length === 0) continue
     if (kind.name === 'log') {
-      for (const value of positions.at) if (value > 0) take(value, value)
+      const other = input.role === 'x' ? bound.marks.y : bound.marks.x
+      positions.at.forEach((value, mark) => {
+        if (value > 0 && (other.unbound || !Number.isNaN(other.at[mark]))) take(value, value)
+      })
     } else if (drawn.extent && measures(use, input))
       take(...drawn.extent(bound.marks, input.role, arrange, reachOf(bound)))
     else if (positions.from && positions.to) {
@@ -157,7 +160,7 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
         extentOf({ type: 'number', values: positions.to }).max,
       )
     } else {
-      const { min: low, max: high } = extentOfPositions(values, positions)
+      const { min: low, max: high } = extentOfPlaced(use, input.role)
       // Bars at plain numbers need half their room beyond the first and the last, or they would be cut.
       const half = drawn.broad && (drawn.cells || !measures(use, input)) ? leastStep(positions.at) / 2 : 0
       take(low - half, high + half)
@@ -213,12 +216,35 @@ const withoutZero = ({ name, uses }: ScaleInput, kind: ScaleKind): Finding => ({
   path: `scales.${name}.${kind.name === 'log' ? 'kind' : 'domain'}`,
 })
 
+/** The extent of what has a place: a value whose other position is missing is not drawn, and stretches nothing. */
+function extentOfPlaced(
+  { bound: { marks }, values, positions }: Use,
+  role: 'x' | 'y',
+): { min: number; max: number } {
+  const whole = extentOfPositions(values, positions)
+  const other = role === 'x' ? marks.y : marks.x
+  if (other.unbound || positions.spans || values.reach || other.sorted) return whole
+  let min = Number.POSITIVE_INFINITY
+  let max = Number.NEGATIVE_INFINITY
+  let missing = false
+  for (let mark = 0; mark < marks.length; mark++) {
+    if (Number.isNaN(other.at[mark])) {
+      missing = true
+      continue
+    }
+    const value = positions.at[mark]
+    if (value < min) min = value
+    if (value > max) max = value
+  }
+  return missing ? { min, max } : whole
+}
+
 /** The extent without the baseline that bars begin at. */
-function ofValues({ uses }: ScaleInput, [low, high]: [number, number]): [number, number] {
+function ofValues({ uses, role }: ScaleInput, [low, high]: [number, number]): [number, number] {
   let least = Number.POSITIVE_INFINITY
   let greatest = Number.NEGATIVE_INFINITY
-  for (const { values, positions } of uses) {
-    const { min, max } = extentOfPositions(values, positions)
+  for (const use of uses) {
+    const { min, max } = extentOfPlaced(use, role)
     least = Math.min(least, min)
     greatest = Math.max(greatest, max)
   }

@@ -9,19 +9,22 @@ import type { Tongue } from '../words/tongue.ts'
 import type { ShapedDrawing } from './model.ts'
 import { labelOf } from './naming.ts'
 import { type Asked, orderRole } from './questions.ts'
+import { placed } from './shown.ts'
 import { unpivot } from './unpivot.ts'
 
 /** What drawings draw, from the answers to what they asked. */
 export function shapesOf(asked: readonly Asked<Shaped>[], tongue: Tongue): ShapedDrawing[] {
-  const known = new Map<string, Shaped>()
+  const known = new Map<string, ReturnType<typeof placed>>()
   return asked.map(({ drawing, key, answer }) => {
-    const shaped = known.get(key) ?? completed(drawing, answer, tongue)
-    known.set(key, shaped)
+    const found = known.get(key) ?? placed(completed(drawing, answer, tongue), drawing)
+    known.set(key, found)
+    const shaped = found.value
     return {
       drawing,
       shaped,
       findings: [
         ...emptyFindings({ drawing, shaped }),
+        ...found.findings,
         ...unfilledFindings(drawing, shaped),
         ...(shaped.findings ?? []).map(finding => ({ ...finding, path: finding.path || drawing.path })),
       ],

@@ -24,7 +24,8 @@ export function stacked(marks: Marks, values: Positions, places: Positions, shar
   const down = new Map<number, { sum: number; last: number }>()
   for (const i of order) {
     const value = values.at[i]
-    if (value !== value) continue
+    // What has no place stands on nothing.
+    if (Number.isNaN(value) || Number.isNaN(places.at[i])) continue
     const piles = value < 0 ? down : up
     const pile = piles.get(places.at[i]) ?? { sum: 0, last: -1 }
     from[i] = pile.sum

@@ -84,7 +84,7 @@ export const area = kind({
       ? pile.flat().map(({ top }) => top)
       : stacks
         ? stacked(marks, marks.y, marks.x, arrange === 'share').to
-        : marks.y.at
+        : marks.y.at.filter((_, i) => !Number.isNaN(marks.x.at[i]))
     let min = 0
     let max = 0
     for (const value of ends) {

@@ -104,9 +104,11 @@ export const bar = kind({
         ? stacked(marks, values, places, arrange === 'share')
         : undefined
     const ends = stack ? stack.to : values.at
-    for (const value of ends) {
-      if (value < min) min = value
-      if (value > max) max = value
+    for (let i = 0; i < ends.length; i++) {
+      // A bar without a place is not drawn.
+      if (!places.unbound && Number.isNaN(places.at[i])) continue
+      if (ends[i] < min) min = ends[i]
+      if (ends[i] > max) max = ends[i]
     }
     return [min, max]
   },

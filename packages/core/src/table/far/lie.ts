@@ -7,7 +7,7 @@ export interface Lie {
   rows: number
   x: FarValue
   y: FarValue
-  /** The ends of both positions, over all rows. */
+  /** The ends of both positions, over all rows that have both. */
   ends: { x: [number, number]; y: [number, number] }
 }
 
@@ -19,10 +19,12 @@ export async function lieOf(
   where: FarTest | undefined,
 ): Promise<Lie> {
   const [x, y] = await Promise.all([facts.value(xName), facts.value(yName)])
+  // A row without one of them is not drawn, and says nothing of how far the other reaches.
+  const placed = [x, y].map((value): FarTest => ({ is: 'not', test: { is: 'missing', value } }))
   const { columns } = await ask({
     ask: 'groups',
     table: table.farName,
-    where,
+    where: { is: 'all', tests: where ? [where, ...placed] : placed },
     by: [],
     measures: [
       { how: 'count' },
