@@ -15,6 +15,7 @@ const ENTRIES = [
   ['@dapplo/node', 'packages/node/dist/index.d.ts'],
   ['@dapplo/engines', 'packages/engines/dist/index.d.ts'],
   ['@dapplo/engines/page', 'packages/engines/dist/page/duckdb-in-page.d.ts'],
+  ['@dapplo/compose', 'packages/compose/dist/index.d.ts'],
   ['@dapplo/react', 'packages/react/dist/index.d.ts'],
 ]
 const PACKAGES = {

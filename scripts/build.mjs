@@ -29,6 +29,7 @@ execFileSync(
     'packages/engines',
     'packages/cli',
     'packages/react',
+    'packages/compose',
   ],
   { cwd: root, stdio: 'inherit' },
 )

@@ -9,6 +9,7 @@ const ALLOWED = {
   core: [],
   browser: ['core'],
   react: ['core', 'browser'],
+  compose: ['core', 'browser'],
   node: ['core'],
   engines: ['core'],
   cli: ['core', 'node', 'engines'],
@@ -73,7 +74,7 @@ for (const name of Object.keys(ALLOWED)) {
     for (const [, , from, bare] of imports) {
       const target = from ?? bare
       const where = relative(root, file)
-      const own = target.match(/^(?:@dapplo\/(core|node|engines|cli)|(dapplo))(?:\/|$)/)
+      const own = target.match(/^(?:@dapplo\/(core|node|engines|cli|compose)|(dapplo))(?:\/|$)/)
       if (own) {
         const other = own[1] ?? 'browser'
         if (!ALLOWED[name].includes(other))

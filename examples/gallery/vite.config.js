@@ -11,6 +11,7 @@ const PAGES = [
   'period',
   'race',
   'board',
+  'compose',
   'stress',
 ]
 const page = name => fileURLToPath(new URL(name, import.meta.url))

@@ -10,9 +10,11 @@ export type {
   SettingPath,
 } from './sentence/model.ts'
 export { typesOf } from './sentence/model.ts'
+export { phraseText } from './sentence/phrase-words.ts'
 export * from './sentence/said-looks.ts'
 export { descriptionOf, sentenceOf } from './sentence/sentence.ts'
 export { SENTENCE_WORDS } from './sentence/sentence-words.ts'
 export { putAt } from './sentence/settings.ts'
+export { type Voice, voiceOf } from './sentence/voice.ts'
 export { type ColumnFacts, factsOf } from './suggest/facts.ts'
 export { type Suggestion, suggestCharts } from './suggest/suggest.ts'

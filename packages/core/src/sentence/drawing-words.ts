@@ -67,6 +67,11 @@ export function drawingPieces(settings: Settings, place: DrawingPlace, voice: Vo
     if (phrase) say(voice.pieces(shade ? ROLE_WORDS.shade : words, { phrase }))
   }
   for (const base of bases) {
+    const path = [...base, 'color']
+    if (settings.at(path) === null) {
+      settings.take(path)
+      say([{ text: voice.text('in one colour'), path, value: null }])
+    }
     for (const clause of looksOf(settings, base, voice)) say(clause)
     say(conditionsOf(settings, [...base, 'where'], voice))
   }

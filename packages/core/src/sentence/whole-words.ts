@@ -30,6 +30,13 @@ function bindings(settings: Settings, voice: Voice): SentencePiece[][] {
   const by = typeof settings.at(['panes']) === 'string' ? ['panes'] : ['panes', 'by']
   const panes = bound(settings, by, voice)
   if (panes) out.push(voice.pieces('There is a pane for each {phrase}.', { phrase: panes }))
+  const shared = settings.at(['panes', 'share'])
+  if (Array.isArray(shared) && shared.length === 0) {
+    settings.take(['panes', 'share'])
+    out.push([
+      { text: voice.text('Panes have scales of their own.'), path: ['panes', 'share'], value: shared },
+    ])
+  }
   const path = ['panes', 'columns']
   const columns = settings.at(path)
   if (typeof columns === 'number') {

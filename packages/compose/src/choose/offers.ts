@@ -1,0 +1,198 @@
+import type { Description } from '@dapplo/core'
+import {
+  KIND_WORDS,
+  LEVEL_WORDS,
+  LOOK_WORDS,
+  SCALE_FLAG_WORDS,
+  SCALE_KIND_WORDS,
+  type SentenceChoice,
+  type SettingPath,
+  WHOLE_WORDS,
+} from '@dapplo/core/sentence'
+import { asKind } from './as-kind.ts'
+import { conditionsFor } from './conditions.ts'
+import { drawingIndex, setAt, valueAt, withoutDrawing } from './edits.ts'
+import type { Offer, Option, Place, Writing } from './model.ts'
+import { phrasesFor, sumsUp, type Wanted } from './phrases.ts'
+
+/** More options than these are found by typing. */
+const MOST = 120
+
+/** What the roles of a description want. */
+const ROLES: Record<string, Wanted> = {
+  color: 'names',
+  series: 'names',
+  dash: 'names',
+  shape: 'names',
+  panes: 'names',
+  by: 'names',
+  through: 'played',
+  size: 'number',
+  label: 'measure',
+  link: 'names',
+}
+
+/** What may be left out of a sentence: all but what is drawn, and where. */
+const NEEDED = new Set(['draw', 'as', 'x', 'y', 'level'])
+
+const columnsOf = ({ facts, allowed: { columns } }: Place) =>
+  columns ? facts.filter(({ name }) => columns.includes(name)) : facts
+
+/** Whether a person may change what stands at a place. */
+export function mayChange({ allowed: { options } }: Place, path: SettingPath): boolean {
+  if (!options) return true
+  const names = path.filter((key): key is string => typeof key === 'string')
+  return names.some(name => options.includes(name === 'as' ? 'draw' : name))
+}
+
+/** What a word of the sentence could say instead. */
+export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
+  const { description } = place
+  const key = path.findLast((part): part is string => typeof part === 'string') ?? ''
+  const options: Option[] = []
+  const writings: Writing[] = []
+  const set = (next: unknown): Description => setAt(description, path, next)
+  const choose = (
+    words: Record<string, string>,
+    read: (name: string) => unknown,
+    holes?: Record<string, string>,
+  ) => {
+    for (const [name, said] of Object.entries(words))
+      options.push({ words: said, holes, next: set(read(name)), path, now: String(value) === name })
+  }
+  const whereAt = path.indexOf('where')
+  if (isKind(path)) {
+    const kinds = place.allowed.kinds ?? Object.keys(KIND_WORDS)
+    for (const [kind, words] of Object.entries(KIND_WORDS))
+      if (kinds.includes(kind))
+        options.push({ words, next: asKind(place, path, kind), path, now: value === kind })
+    const index = drawingIndex(path)
+    if (index !== undefined)
+      options.push({ words: 'Leave this out', next: withoutDrawing(description, index), path: ['draw'] })
+  } else if (whereAt >= 0) {
+    const phrase = String(path[whereAt + 1])
+    options.push(...conditionsFor(place, path.slice(0, whereAt + 1), phrase))
+    const both = valueAt(description, path)
+    for (const [end, label] of [
+      ['from', 'From'],
+      ['until', 'Before'],
+    ] as const) {
+      const span =
+        both !== null && typeof both === 'object' && !Array.isArray(both) && !('not' in both) ? both : {}
+      writings.push(
+        writingOf(label, (span as Record<string, unknown>)[end], 'words', text =>
+          set(text === '' ? undefined : { ...span, [end]: readValue(text) }),
+        ),
+      )
+    }
+  } else if (key === 'x' || key === 'y' || Object.hasOwn(ROLES, key)) {
+    const shaded = key === 'color' && JSON.stringify(description.draw ?? '').includes('"heatmap"')
+    const wanted =
+      key === 'x' || key === 'y' ? wantedAt(description, path, key) : shaded ? 'measure' : ROLES[key]
+    if (key === 'label') choose(LOOK_WORDS.label, name => name === 'true')
+    for (const phrase of phrasesFor(wanted, columnsOf(place)).slice(0, MOST))
+      options.push({ words: phrase, phrase: true, next: set(phrase), path, now: value === phrase })
+  } else if (key === 'level') choose({ ...LEVEL_WORDS, p90: 'p90', p10: 'p10' }, name => name)
+  else if (key === 'kind' && path[0] === 'scales')
+    choose(SCALE_KIND_WORDS, name => name, { scale: String(path[1]) })
+  else if (path[0] === 'scales' && Object.hasOwn(SCALE_FLAG_WORDS, key))
+    choose(SCALE_FLAG_WORDS[key as 'reverse'], name => name === 'true', { scale: String(path[1]) })
+  else if (Object.hasOwn(LOOK_WORDS, key)) choose(LOOK_WORDS[key as 'arrange'], readFlag)
+  else if (Object.hasOwn(WHOLE_WORDS, key)) choose(WHOLE_WORDS[key as 'legend'], readFlag)
+  if (writings.length === 0) writings.push(...writingsAt(path, key, value, set))
+  if (!NEEDED.has(key) || (key === 'y' && options.length === 0))
+    options.push({ words: 'Leave this out', next: set(undefined), path: path.slice(0, 1) })
+  return { options: options.filter(({ next }) => next !== description), writings }
+}
+
+const isKind = (path: SettingPath): boolean =>
+  path.at(-1) === 'as' ||
+  (path[0] === 'draw' && (path.length === 1 || (path.length === 2 && typeof path[1] === 'number')))
+
+const readFlag = (name: string): unknown => (name === 'true' ? true : name === 'false' ? false : name)
+
+/** A position that measures now goes on measuring, and one that groups goes on grouping. */
+function wantedAt(description: Description, path: SettingPath, role: 'x' | 'y'): Wanted {
+  const other = valueAt(description, [...path.slice(0, -1), role === 'x' ? 'y' : 'x'])
+  const scattered = ['scatter', 'text'].some(kind =>
+    JSON.stringify(description.draw ?? '').includes(`"${kind}"`),
+  )
+  if (JSON.stringify(description.draw ?? '').includes('"heatmap"')) return 'place'
+  if (scattered && !sumsUp(valueAt(description, path))) return 'number'
+  if (sumsUp(valueAt(description, path))) return 'measure'
+  return sumsUp(other) || role === 'x' ? 'place' : 'measure'
+}
+
+const FREE_WORDS = new Set([
+  'title',
+  'subtitle',
+  'caption',
+  'source',
+  'stamp',
+  'name',
+  'id',
+  'against',
+  'detailOf',
+  'tooltip',
+  'color',
+  'background',
+])
+const FREE_NUMBERS = new Set([
+  'top',
+  'hollow',
+  'band',
+  'breakAfter',
+  'width',
+  'opacity',
+  'size',
+  'gap',
+  'degree',
+  'include',
+  'pad',
+  'percentOf',
+  'each',
+  'radius',
+  'columns',
+])
+
+function writingsAt(
+  path: SettingPath,
+  key: string,
+  value: unknown,
+  set: (value: unknown) => Description,
+): Writing[] {
+  const inStyle = path.includes('style')
+  const text = typeof value === 'string' ? value : ''
+  if (key === 'rest')
+    return [writingOf('In other words', text, 'words', text => (text ? set(text) : undefined))]
+  if (key === 'domain' && Array.isArray(value))
+    return (['From', 'To'] as const).map((label, end) =>
+      writingOf(label, value[end], 'number', text =>
+        Number.isFinite(Number(text)) && text !== ''
+          ? set(value.map((one, i) => (i === end ? Number(text) : one)))
+          : undefined,
+      ),
+    )
+  if (path.includes('colors'))
+    return [writingOf('A colour', text, 'words', text => (text ? set(text) : undefined))]
+  if (FREE_WORDS.has(key) && (key !== 'color' || inStyle))
+    return [writingOf('In other words', text, 'words', text => (text ? set(text) : undefined))]
+  if (FREE_NUMBERS.has(key) && (key !== 'size' || inStyle))
+    return [
+      writingOf('Another number', value, 'number', text =>
+        Number.isFinite(Number(text)) && text !== '' ? set(Number(text)) : undefined,
+      ),
+    ]
+  return []
+}
+
+const writingOf = (label: string, value: unknown, kind: Writing['kind'], next: Writing['next']): Writing => ({
+  label,
+  value: value === undefined || value === null || typeof value === 'object' ? '' : String(value),
+  kind,
+  next,
+})
+
+/** A number where it is one; else what was written, such as a date. */
+const readValue = (text: string): string | number =>
+  text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : text.trim()

@@ -1,0 +1,41 @@
+import type { Chart, Description } from '@dapplo/core'
+import type { Suggestion } from '@dapplo/core/sentence'
+import { element } from './elements.ts'
+
+/** What beginnings need of the composer around them. */
+export interface BeginningsHost {
+  say(words: string): string
+  sentence(description: Description): string
+  chartOf(description: Description): Chart | undefined
+  draw(canvas: HTMLCanvasElement, chart: Chart, width: number, height: number): boolean
+  begin(description: Description): void
+}
+
+/** Charts that are worth seeing for the data at hand, one of which a person begins with. */
+export function beginnings(suggestions: readonly Suggestion[], host: BeginningsHost): HTMLElement {
+  const place = element('div', 'beginnings')
+  if (suggestions.length === 0) {
+    place.append(element('p', '', host.say('There is nothing to show in these data yet.')))
+    return place
+  }
+  const cards = element('div', 'cards')
+  const pictures: (() => void)[] = []
+  for (const { description, reason } of suggestions) {
+    const chart = host.chartOf(description)
+    if (!chart) continue
+    const card = element('button', 'beginning', '', { type: 'button' })
+    const canvas = element('canvas', '', '', { 'aria-hidden': 'true' })
+    pictures.push(() => host.draw(canvas, chart, Math.max(160, canvas.clientWidth), 200))
+    card.append(canvas, element('span', '', host.sentence(description)), element('small', '', reason))
+    card.addEventListener('click', () => host.begin(description))
+    cards.append(card)
+  }
+  // As wide as they stand on the page, in its font.
+  const draw = () => {
+    if (place.isConnected) for (const one of pictures) one()
+  }
+  requestAnimationFrame(draw)
+  void document.fonts?.ready.then(draw)
+  place.append(element('h2', '', host.say('Choose a chart to begin with')), cards)
+  return place
+}
