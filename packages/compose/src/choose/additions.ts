@@ -88,7 +88,7 @@ export function additionsFor(place: Place): Option[] {
     })
   }
   if (!['pie', 'heatmap'].includes(first)) {
-    const lying = sumsUp(description.x) && !sumsUp(description.y)
+    const lying = sumsUp(description.x, place) && !sumsUp(description.y, place)
     const along = lying ? 'x' : 'y'
     const second = measure ?? 'count'
     if (!lying)

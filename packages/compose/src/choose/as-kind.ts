@@ -32,11 +32,13 @@ export function asKind(place: Place, path: SettingPath, kind: string): Descripti
   const was = path.at(-1) === 'as' ? (description.draw as { as?: unknown }).as : description.draw
   for (const [look, kinds] of Object.entries(OWN)) if (!kinds.includes(kind)) delete roles[look]
   const { x, y, color } = roles
-  const measure = [y, x, color].find(sumsUp) ?? phrasesFor('measure', facts)[0]
-  const groups = [x, y, color].filter((bind): bind is string => typeof bind === 'string' && !sumsUp(bind))
+  const measure = [y, x, color].find(bind => sumsUp(bind, place)) ?? phrasesFor('measure', facts)[0]
+  const groups = [x, y, color].filter(
+    (bind): bind is string => typeof bind === 'string' && !sumsUp(bind, place),
+  )
   const [first = phrasesFor('place', facts)[0], second] = groups
   if (kind === was || ['scatter', 'text', 'reference', 'trend'].includes(kind)) {
-    if (kind === 'scatter' && typeof y === 'string' && sumsUp(y)) Object.assign(roles, { y, x: first })
+    if (kind === 'scatter' && typeof y === 'string' && sumsUp(y, place)) Object.assign(roles, { y, x: first })
   } else if (kind === 'pie') {
     for (const role of ['x', 'y', 'color']) delete roles[role]
     Object.assign(roles, { y: measure, color: first })
@@ -46,7 +48,7 @@ export function asKind(place: Place, path: SettingPath, kind: string): Descripti
   } else if (was === 'pie' || was === 'heatmap' || was === 'scatter') {
     delete roles.color
     Object.assign(roles, { x: first, y: measure }, second === undefined ? {} : { color: second })
-  } else if (kind !== 'bar' && sumsUp(x) && !sumsUp(y)) Object.assign(roles, { x: y, y: x })
+  } else if (kind !== 'bar' && sumsUp(x, place) && !sumsUp(y, place)) Object.assign(roles, { x: y, y: x })
   out = Object.fromEntries(Object.entries(roles).filter(([, value]) => value !== undefined)) as Description
   return out
 }

@@ -87,8 +87,7 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
     }
   } else if (key === 'x' || key === 'y' || Object.hasOwn(ROLES, key)) {
     const shaded = key === 'color' && JSON.stringify(description.draw ?? '').includes('"heatmap"')
-    const wanted =
-      key === 'x' || key === 'y' ? wantedAt(description, path, key) : shaded ? 'measure' : ROLES[key]
+    const wanted = key === 'x' || key === 'y' ? wantedAt(place, path, key) : shaded ? 'measure' : ROLES[key]
     if (key === 'label') choose(LOOK_WORDS.label, name => name === 'true')
     for (const phrase of phrasesFor(wanted, columnsOf(place)).slice(0, MOST))
       options.push({ words: phrase, phrase: true, next: set(phrase), path, now: value === phrase })
@@ -112,15 +111,16 @@ const isKind = (path: SettingPath): boolean =>
 const readFlag = (name: string): unknown => (name === 'true' ? true : name === 'false' ? false : name)
 
 /** A position that measures now goes on measuring, and one that groups goes on grouping. */
-function wantedAt(description: Description, path: SettingPath, role: 'x' | 'y'): Wanted {
+function wantedAt(place: Place, path: SettingPath, role: 'x' | 'y'): Wanted {
+  const { description } = place
   const other = valueAt(description, [...path.slice(0, -1), role === 'x' ? 'y' : 'x'])
   const scattered = ['scatter', 'text'].some(kind =>
     JSON.stringify(description.draw ?? '').includes(`"${kind}"`),
   )
   if (JSON.stringify(description.draw ?? '').includes('"heatmap"')) return 'place'
-  if (scattered && !sumsUp(valueAt(description, path))) return 'number'
-  if (sumsUp(valueAt(description, path))) return 'measure'
-  return sumsUp(other) || role === 'x' ? 'place' : 'measure'
+  if (scattered && !sumsUp(valueAt(description, path), place)) return 'number'
+  if (sumsUp(valueAt(description, path), place)) return 'measure'
+  return sumsUp(other, place) || role === 'x' ? 'place' : 'measure'
 }
 
 const FREE_WORDS = new Set([

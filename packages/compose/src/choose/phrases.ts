@@ -79,8 +79,9 @@ export function phrasesFor(wanted: Wanted, facts: readonly ColumnFacts[]): strin
 const BUCKETS =
   /^(minute|hour|day|week|month|quarter|year|hour of day|weekday|day of month|day of year|month of year|bins) of /
 
-/** Whether a phrase sums rows up, as far as its words tell. */
-export const sumsUp = (bind: unknown): bind is string =>
+/** Whether what is bound sums rows up: a column may be called as if it did. */
+export const sumsUp = (bind: unknown, { facts }: { facts: readonly ColumnFacts[] }): bind is string =>
   typeof bind === 'string' &&
   (bind === 'count' ||
-    ((/^(count|distinct) /.test(bind) || /^\S+( so far)? of /.test(bind)) && !BUCKETS.test(bind)))
+    ((/^(count|distinct) /.test(bind) || /^\S+( so far)? of /.test(bind)) && !BUCKETS.test(bind))) &&
+  !facts.some(({ name }) => name === bind)

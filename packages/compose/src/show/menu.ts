@@ -79,7 +79,9 @@ export class Menu {
     this.fill()
     host.root.append(this.element)
     this.place()
-    const first = this.element.querySelector<HTMLElement>('input') ?? this.list
+    // Where there is nothing to choose but to leave it out, a person means to write.
+    const writes = writings.length > 0 && options.length < 2
+    const first = (writes ? this.element.querySelector<HTMLElement>('input') : this.find) ?? this.list
     first.focus()
   }
 

@@ -135,10 +135,16 @@ function levelOf(settings: Settings, path: SettingPath, voice: Voice): SentenceC
   return { text: words ? voice.text(words) : String(level), path, value: level }
 }
 
+/** In which order looks are said: how shapes stand, which of them, what stands at them, and how they look. */
+const LOOK_ORDER = [
+  ...['arrange', 'between', 'points', 'fit', 'band', 'top', 'rest', 'order', 'label', 'values', 'hollow'],
+  ...['breakAfter', 'name', 'against', 'table', 'listed'],
+  ...Object.keys(FREE_LOOK_WORDS).filter(name => name.startsWith('style ')),
+]
+
 function looksOf(settings: Settings, base: SettingPath, voice: Voice): SentencePiece[][] {
   const out: SentencePiece[][] = []
-  const names = new Set([...Object.keys(LOOK_WORDS), ...Object.keys(FREE_LOOK_WORDS)])
-  for (const name of names) {
+  for (const name of LOOK_ORDER) {
     const path = [...base, ...name.split(' ')]
     const value = settings.at(path)
     const known = Object.hasOwn(LOOK_WORDS, name)

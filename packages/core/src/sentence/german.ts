@@ -111,6 +111,8 @@ export const germanSentences: Readonly<Record<string, string>> = {
   'close to the points': 'nah an den Punkten',
   'with a band': 'mit Band',
   'without a band': 'ohne Band',
+  'read on the right': 'rechts abgelesen',
+  'read above': 'oben abgelesen',
   'in the legend': 'in der Legende',
   'not in the legend': 'nicht in der Legende',
   'only the {value} greatest': 'nur die {value} größten',

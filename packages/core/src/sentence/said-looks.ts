@@ -29,6 +29,7 @@ export const LOOK_WORDS = {
     local: 'close to the points',
   },
   band: { true: 'with a band', false: 'without a band' },
+  against: { right: 'read on the right', top: 'read above' },
   listed: { true: 'in the legend', false: 'not in the legend' },
 } as const satisfies Record<string, Record<string, string>>
 

@@ -25,8 +25,8 @@ test.each([
   ],
   [
     { draw: { as: 'bar', top: 10 }, x: 'count', y: 'vessel', order: 'ranked', rest: 'Others', label: true },
-    'Draw lying bars of count for each vessel, only the 10 greatest, the greatest first, with values, the rest as “Others”.',
-    'Zeichne je vessel liegende Balken für Anzahl, nur die 10 größten, das Größte zuerst, mit Werten, der Rest als „Others“.',
+    'Draw lying bars of count for each vessel, only the 10 greatest, the rest as “Others”, the greatest first, with values.',
+    'Zeichne je vessel liegende Balken für Anzahl, nur die 10 größten, der Rest als „Others“, das Größte zuerst, mit Werten.',
   ],
   [
     {

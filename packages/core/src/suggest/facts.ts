@@ -5,6 +5,7 @@ import { lookAt, type TableLook } from '../table/reshape/look.ts'
 /** What a column is to a person who wants to see it. */
 export interface ColumnFacts {
   name: string
+  type: 'number' | 'time' | 'text'
   /** A number to add up or compare, a time, names of things, or what tells each row from the others. */
   is: 'measure' | 'time' | 'category' | 'identifier' | 'nothing'
   distinct: number
@@ -32,6 +33,7 @@ export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFa
     const present = table.length - look.missing - look.unreadable
     const common = {
       name: look.name,
+      type: look.type,
       distinct: look.distinct,
       adds: false,
       ordered: false,

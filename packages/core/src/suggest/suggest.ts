@@ -54,9 +54,10 @@ export function suggestCharts(
     // Few names first, as they leave most room for each.
     categories: of('category').sort((a, b) => fitness(b) - fitness(a)),
     named: of('identifier').filter(({ longest }) => longest > 0),
+    plain: facts.filter(({ distinct }) => distinct > 0),
   }
   const found = RULES.flatMap(rule => rule(columns) ?? [])
-  const all = (found.length > 0 ? found : [each(columns) ?? []].flat()).sort((a, b) => b.worth - a.worth)
+  const all = (found.length > 0 ? found : [plainest(columns) ?? []].flat()).sort((a, b) => b.worth - a.worth)
   const seen = new Set<string>()
   return all
     .filter(({ description }) => {
@@ -73,6 +74,8 @@ interface Columns {
   categories: readonly ColumnFacts[]
   /** Names that tell each row from the others. */
   named: readonly ColumnFacts[]
+  /** All that hold a value. */
+  plain: readonly ColumnFacts[]
 }
 
 /** Columns that are called as years are one measure at several times: the latest says most. */
@@ -117,16 +120,19 @@ const overTime: Rule = ({ rows, times: [time], measures, categories }) => {
 /** Whether numbers are of one size, so that one scale serves them all. */
 const alike = (measures: readonly ColumnFacts[]): boolean => {
   const sizes = measures.map(({ min, max }) => Math.max(Math.abs(min), Math.abs(max)))
-  return Math.max(...sizes) < 10 * Math.min(...sizes)
+  const ofOneKind = measures.every(({ adds }) => adds === measures[0].adds)
+  return ofOneKind && Math.max(...sizes) < 10 * Math.min(...sizes)
 }
 
 /** Bars by name, the greatest first; lying where names are many or long. */
 const byName: Rule = ({ rows, categories, named, measures: [measure] }) => {
   const category = categories[0] ?? (measure && named[0])
   if (!category) return undefined
-  const value = measure ? (category.distinct >= rows ? measure.name : summed(measure)) : 'count'
   const lying = category.distinct > 6 || category.longest > 12
   const many = category.distinct > BARS
+  // What is gathered as the rest must be summed up.
+  const plain = category.distinct >= rows && !many
+  const value = measure ? (plain ? measure.name : summed(measure)) : 'count'
   return {
     description: {
       draw: 'bar',
@@ -136,7 +142,7 @@ const byName: Rule = ({ rows, categories, named, measures: [measure] }) => {
       label: true,
     },
     reason: `${measure?.name ?? 'rows'} by ${category.name}${category.ordered ? '' : ', the greatest first'}`,
-    worth: READ.length * (0.75 + fitness(category) / 4),
+    worth: READ.length * (0.86 + fitness(category) / 8),
   }
 }
 
@@ -206,12 +212,21 @@ const parts: Rule = ({ categories, measures }) => {
   }
 }
 
-/** One number for each row, where there is nothing else. */
-const each: Rule = ({ measures: [measure], rows }) =>
-  measure && {
-    description: { draw: 'bar', y: `mean of ${measure.name}` },
-    reason: `the mean of ${measure.name}${rows === 1 ? ', of one row' : ''}`,
+/** What can be shown of values that do not differ, or of a single row. */
+const plainest = ({ plain, rows }: Columns): Suggestion | undefined => {
+  const number = plain.find(({ type }) => type === 'number')
+  const name = plain.find(({ type }) => type === 'text')
+  if (rows === 0 || !(number || name)) return undefined
+  return {
+    description: {
+      draw: 'bar',
+      x: (name ?? number)!.name,
+      y: name && number ? `sum of ${number.name}` : 'count',
+      label: true,
+    },
+    reason: rows === 1 ? 'the only row' : 'all values are alike',
     worth: 0.1,
   }
+}
 
 const RULES: readonly Rule[] = [overTime, byName, together, spread, crossed, rhythm, parts]

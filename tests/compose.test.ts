@@ -1,0 +1,281 @@
+import AxeBuilder from 'axe-core'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { type Gallery, openGallery } from './support/gallery.ts'
+import { still } from './support/waiting.ts'
+
+let gallery: Gallery
+beforeAll(async () => {
+  gallery = await openGallery()
+})
+afterAll(() => gallery?.close())
+
+/** One choice: a card to begin with, a word and what it becomes, an addition, or a text that is written. */
+type Choice =
+  | { begin: RegExp }
+  | { word: string; to: string }
+  | { add: string }
+  | { word: string; write: string }
+
+/** A chart that a person wants, how it is chosen, and what it is in the end. */
+interface Wish {
+  name: string
+  table: string
+  choices: Choice[]
+  sentence: string
+}
+
+const LINES = { begin: /^Draw lines of sum of passengers/ }
+const wishes: Wish[] = [
+  {
+    name: 'bars up, with a second measure on the right',
+    table: 'sailings',
+    choices: [
+      LINES,
+      { word: 'lines', to: 'bars' },
+      { add: 'stacked' },
+      { add: 'a line of mean of passengers on the right' },
+      { word: 'mean of passengers', to: 'mean of delay_minutes' },
+    ],
+    sentence:
+      'Draw bars of sum of passengers for each month of departed, one colour per route, stacked; and a line of mean of delay_minutes, in one colour, read on the right.',
+  },
+  {
+    name: 'the top nine lying, with the rest',
+    table: 'piers',
+    choices: [
+      { begin: /^Draw lying bars/ },
+      { add: 'only the 10 greatest' },
+      { word: '10', write: '9' },
+      { add: 'with the rest as one' },
+    ],
+    sentence:
+      'Draw lying bars of sum of passengers for each pier, only the 9 greatest, with the rest as one, the greatest first, with values.',
+  },
+  {
+    name: 'two panes with scales of their own and one title',
+    table: 'sailings',
+    choices: [
+      LINES,
+      { add: 'only where route' },
+      { word: 'route is North Sound', to: 'or Gannet Bay' },
+      { add: 'a pane for each route' },
+      { add: 'scales of their own for panes' },
+      { add: 'a title' },
+      { word: 'A title', write: 'Two routes' },
+    ],
+    sentence:
+      'Draw lines of sum of passengers over month of departed, one colour per route, only where route is North Sound or Gannet Bay. There is a pane for each route. Panes have scales of their own. The title is “Two routes”.',
+  },
+  {
+    name: 'counts per quarter, chosen by a click',
+    table: 'sailings',
+    choices: [
+      LINES,
+      { word: 'lines', to: 'bars' },
+      { word: 'sum of passengers', to: 'count' },
+      { word: 'month of departed', to: 'quarter of departed' },
+      { word: 'route', to: 'Leave this out' },
+      { add: 'a click selects' },
+    ],
+    sentence: 'Draw bars of count for each quarter of departed. A click selects.',
+  },
+  {
+    name: 'a race',
+    table: 'piers',
+    choices: [{ begin: /^Draw lying bars/ }, { add: 'playing through year' }],
+    sentence:
+      'Draw lying bars of sum of passengers for each pier, the greatest first, with values. It plays through year.',
+  },
+  {
+    name: 'points with a trend',
+    table: 'sailings',
+    choices: [
+      { begin: /^Draw points/ },
+      { word: 'vehicles', to: 'wind_knots' },
+      { word: 'passengers', to: 'delay_minutes' },
+      { word: 'route', to: 'Leave this out' },
+      { add: 'a trend' },
+    ],
+    sentence: 'Draw points at wind_knots and delay_minutes; and a trend.',
+  },
+  {
+    name: 'cells by hour and weekday',
+    table: 'sailings',
+    choices: [
+      LINES,
+      { word: 'lines', to: 'cells' },
+      { word: 'month of departed', to: 'hour of day of departed' },
+      { word: 'route', to: 'weekday of departed' },
+    ],
+    sentence:
+      'Draw cells for each hour of day of departed and weekday of departed, coloured by sum of passengers.',
+  },
+  {
+    name: 'a ring',
+    table: 'tickets',
+    choices: [
+      { begin: /^Draw bars of sum of sold for each kind/ },
+      { word: 'bars', to: 'slices' },
+      { add: 'hollow by 0.6' },
+    ],
+    sentence:
+      'Draw slices of sum of sold, one colour per kind, the greatest first, with values, hollow by 0.6.',
+  },
+]
+
+const now = (page: Page) => page.evaluate(() => window.composer.sentence)
+
+/** By pointer. */
+async function point(page: Page, choice: Choice): Promise<void> {
+  if ('begin' in choice) return page.getByRole('button', { name: choice.begin }).click()
+  const opener = 'add' in choice ? 'and …' : choice.word
+  await page.getByRole('button', { name: opener, exact: true }).first().click()
+  if ('write' in choice) {
+    await page.getByRole('dialog').getByRole('textbox').first().fill(choice.write)
+    return page.getByRole('button', { name: 'Set' }).click()
+  }
+  await page.getByRole('option', { name: 'add' in choice ? choice.add : choice.to, exact: true }).click()
+}
+
+/** The words of what has the focus, within the composer. */
+const focused = (page: Page) =>
+  page.evaluate(() => {
+    let here: Element | null | undefined = document.activeElement
+    while (here?.shadowRoot?.activeElement) here = here.shadowRoot.activeElement
+    return here?.textContent ?? ''
+  })
+
+async function tabTo(page: Page, fits: (words: string) => boolean): Promise<void> {
+  for (let i = 0; i < 60; i++) {
+    if (fits(await focused(page))) return
+    await page.keyboard.press('Tab')
+  }
+  throw new Error(`The keyboard does not reach it; it is at "${await focused(page)}".`)
+}
+
+/** By keys alone. */
+async function press(page: Page, choice: Choice): Promise<void> {
+  const opener = 'begin' in choice ? choice.begin : 'add' in choice ? 'and …' : choice.word
+  // From the beginning, as focus is on the word that was chosen last.
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
+  await tabTo(page, words => (typeof opener === 'string' ? words === opener : opener.test(words)))
+  await page.keyboard.press('Enter')
+  if ('begin' in choice) return
+  if ('write' in choice) {
+    await page.keyboard.press('ControlOrMeta+a')
+    await page.keyboard.type(choice.write)
+    return page.keyboard.press('Enter')
+  }
+  const wanted = 'add' in choice ? choice.add : choice.to
+  const active = () =>
+    page.getByRole('dialog').locator('[aria-activedescendant]').getAttribute('aria-activedescendant')
+  if (await page.getByRole('combobox').count()) await page.keyboard.type(wanted)
+  for (let i = 0; i < 60; i++) {
+    if ((await page.locator(`#${await active()}`).textContent()) === wanted)
+      return page.keyboard.press('Enter')
+    await page.keyboard.press('ArrowDown')
+  }
+  throw new Error(`The list has no "${wanted}".`)
+}
+
+describe.each([
+  ['by pointer', point],
+  ['by keyboard', press],
+] as const)('a chart from nothing, %s', (_, make) => {
+  test.each(wishes)('$name', async ({ table, choices, sentence }) => {
+    const { page, errors } = await gallery.openPlain(`compose.html?begin&table=${table}`)
+    await page.getByRole('heading', { name: 'Choose a chart to begin with' }).waitFor()
+    for (const choice of choices) {
+      const before = await now(page)
+      await make(page, choice)
+      await page.waitForFunction(said => window.composer.sentence !== said, before)
+    }
+    expect(await now(page)).toBe(sentence)
+    expect(choices.length).toBeLessThanOrEqual(12)
+    // What the application is given is what is shown, and can be shown again.
+    const description = await page.evaluate(() => JSON.stringify(window.composer.description))
+    expect(await page.evaluate(() => JSON.stringify(window.steps.at(-1)))).toBe(description)
+    await page.evaluate(text => window.composer.show(JSON.parse(text)), description)
+    await still(page)
+    expect(errors).toEqual([])
+    await page.context().close()
+  })
+})
+
+test.each([
+  'compose.html',
+  'compose.html?theme=night&lang=de',
+  'compose.html?begin',
+  'compose.html?begin&table=none',
+  'compose.html?begin&table=many',
+])('axe finds nothing in /%s, with its menus open or not', async path => {
+  const { page, errors } = await gallery.openPlain(path)
+  await page.locator('.dapplo-composer').waitFor()
+  await page.addScriptTag({ content: AxeBuilder.source })
+  const flaws = () =>
+    page.evaluate(async () => {
+      const { axe } = window as unknown as {
+        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
+      }
+      const { violations } = await axe.run()
+      return violations.map(one => `${one.id}: ${one.nodes[0].html.slice(0, 200)}`)
+    })
+  expect(await flaws()).toEqual([])
+  const words = await page.locator('.choice, .and').count()
+  for (let i = 0; i < words; i++) {
+    await page.locator('.choice, .and').nth(i).click()
+    await page.getByRole('dialog').waitFor()
+    expect(await flaws()).toEqual([])
+    await page.keyboard.press('Escape')
+    await page.getByRole('dialog').waitFor({ state: 'detached' })
+  }
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('a thousand steps are undone and done again, and it goes back to how it was', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  const first = await now(page)
+  const at = await page.evaluate(async () => {
+    const { composer } = window
+    const begin = composer.description!
+    for (let i = 0; i < 1000; i++) composer.show({ ...begin, title: `Step ${i}` })
+    for (let i = 0; i < 1000; i++) composer.undo()
+    const undone = composer.sentence
+    for (let i = 0; i < 1000; i++) composer.redo()
+    return [undone, composer.description!.title]
+  })
+  expect(at).toEqual([first, 'Step 999'])
+  await page.keyboard.press('Tab')
+  await page.locator('.choice').first().focus()
+  await page.keyboard.press('ControlOrMeta+z')
+  expect(await page.evaluate(() => window.composer.description!.title)).toBe('Step 998')
+  await page.getByRole('button', { name: 'Back to how it was' }).click()
+  expect(await now(page)).toBe(first)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('what would be regretted is mended by a button; data that are dropped in are used', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html?begin&table=piers')
+  await page.evaluate(() => window.composer.show({ draw: 'pie', y: 'sum of passengers', color: 'pier' }))
+  await still(page)
+  const mend = page.getByRole('button', { name: /^Mend this/ })
+  const told = await mend.first().getAttribute('aria-label')
+  await mend.first().click()
+  await still(page)
+  expect(await now(page)).toContain('with the rest as one')
+  expect(await mend.evaluateAll(all => all.map(one => one.getAttribute('aria-label')))).not.toContain(told)
+  await page.locator('.dapplo-composer').evaluate(host => {
+    const data = new DataTransfer()
+    data.items.add(new File(['kind,sold\nAdult,12\nChild,7\n'], 'tickets.csv', { type: 'text/csv' }))
+    host
+      .shadowRoot!.querySelector('.composer')!
+      .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, composed: true }))
+  })
+  await page.getByRole('button', { name: /^Draw bars of sold for each kind/ }).click()
+  expect(await now(page)).toContain('sold for each kind')
+  expect(errors).toEqual([])
+  await page.context().close()
+})
