@@ -16,6 +16,7 @@ const ENTRIES = [
   ['@dapplo/engines', 'packages/engines/dist/index.d.ts'],
   ['@dapplo/engines/page', 'packages/engines/dist/page/duckdb-in-page.d.ts'],
   ['@dapplo/compose', 'packages/compose/dist/index.d.ts'],
+  ['@dapplo/compose/react', 'packages/compose/dist/react.d.ts'],
   ['@dapplo/react', 'packages/react/dist/index.d.ts'],
 ]
 const PACKAGES = {

@@ -157,6 +157,52 @@ describe('look', () => {
   })
 })
 
+describe('suggest and describe', () => {
+  test('name charts with the command that draws each, which draws it', () => {
+    const { status, stdout } = dapplo(['suggest', sailings, '--most', '7'])
+    expect(status).toBe(0)
+    expect(stdout).toContain(
+      '1. Draw lines of sum of passengers over month of departed, one colour per route.\n   Why: passengers over time, one line for each route.',
+    )
+    const drawn = [...stdout.matchAll(/^ {3}dapplo (draw .*) --out chart\.png$/gm)]
+    expect(drawn.length).toBe(7)
+    for (const [, line] of drawn) {
+      const args = [...line.matchAll(/'([^']*)'|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain)
+      expect(dapplo(args).stdout).toContain('<svg')
+    }
+    const [first] = JSON.parse(dapplo(['suggest', sailings, '--json', '--most', '1']).stdout)
+    expect(first.description).toEqual({
+      draw: 'line',
+      x: 'month of departed',
+      y: 'sum of passengers',
+      color: 'route',
+    })
+    expect(dapplo(['suggest', '-'], 'pier,boats\n').stdout).toContain('so there is nothing to show')
+    expect(dapplo(['suggest', passengers]).stderr).toContain('is a description, not data')
+    expect(dapplo(['suggest', sailings, '--most', 'some']).stderr).toContain('Write a whole number from 1.')
+  })
+
+  test('say what a description draws, in two languages, and what has no words', () => {
+    expect(dapplo(['describe', passengers]).stdout).toContain(
+      'Draw lines of sum of passengers over day of departed, one colour per route. The title is “Passengers by route”.',
+    )
+    expect(dapplo(['describe', passengers, '--locale', 'de']).stdout).toContain(
+      'Zeichne über Tag von departed Linien für Summe von passengers, je route eine Farbe.',
+    )
+    const noted = JSON.stringify({
+      tables: { piers: { rows: [{ pier: 'Old Mole', boats: 3 }] } },
+      draw: 'bar',
+      x: 'pier',
+      y: 'boats',
+      notes: [{ words: 'New', x: 'Old Mole' }],
+    })
+    expect(dapplo(['describe', '-'], noted).stdout).toBe(
+      'Draw bars of boats for each pier. And settings of its own.\n   (notes)\n',
+    )
+    expect(dapplo(['describe', sailings]).stdout).toContain('holds data and no description')
+  })
+})
+
 describe('embed', () => {
   test('writes one page that holds picture, data and program, and asks for nothing else', () => {
     const out = file('page.html')

@@ -139,12 +139,12 @@ mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { 
       '<svg',
     ])
       expect(least, words).not.toContain(words)
-    expect(kilobytes(least)).toBeLessThan(105.5)
+    expect(kilobytes(least)).toBeLessThan(106)
     const exploring = await bundled(draw('exploring, motion', ', exploring, motion'))
     expect(exploring).toContain('wheel')
     expect(exploring).toContain('cubic-bezier')
     expect(exploring).not.toContain('dapplo-menu')
-    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(209)
+    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(211)
   })
 
   test('a chart without parts shows and reads values; what it lacks is said plainly', async () => {

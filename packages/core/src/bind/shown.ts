@@ -2,6 +2,7 @@ import type { Finding } from '../finding/error.ts'
 import { quoted } from '../finding/plain-text.ts'
 import type { ResolvedDrawing } from '../resolve/model.ts'
 import { type Cells, pickCells } from '../table/cells/cells.ts'
+import { answeredElsewhere } from '../table/group/question.ts'
 import type { Crowd, RoleValues, Shaped } from '../table/group/shape.ts'
 import { isMeasure } from '../table/phrase/meaning.ts'
 import type { ScaledPart } from './model.ts'
@@ -75,12 +76,14 @@ const groupedBy = ({ grouped, roles }: Shaped): [role: string, values: RoleValue
  */
 export function placed(shaped: Shaped, drawing: ResolvedDrawing): { value: Shaped; findings: Finding[] } {
   const by = groupedBy(shaped)
+  const elsewhere = answeredElsewhere(shaped.table)
   const own: number[] = []
   const left = new Map<string, number>()
   for (let mark = 0; mark < shaped.length; mark++) {
     const lacking = by.find(([, { cells }]) => lacks(cells, mark))
     if (!lacking) own.push(mark)
-    else left.set(lacking[0], (left.get(lacking[0]) ?? 0) + shaped.rowsOf(mark).length)
+    // How many rows a group elsewhere stands for is not known here.
+    else left.set(lacking[0], (left.get(lacking[0]) ?? 0) + (elsewhere ? 0 : shaped.rowsOf(mark).length))
   }
   if (left.size === 0) return { value: shaped, findings: [] }
   // Where none has a place there is nothing to see, which is told already.

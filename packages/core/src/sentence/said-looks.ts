@@ -62,6 +62,7 @@ export const ROLE_WORDS = {
   link: 'linked to {phrase}',
 } as const
 
+/** What kinds are called in sentences. */
 export const KIND_WORDS = {
   line: 'a line',
   area: 'an area',
@@ -74,6 +75,7 @@ export const KIND_WORDS = {
   text: 'words',
 } as const
 
+/** What levels of a reference are called in sentences. */
 export const LEVEL_WORDS = {
   mean: 'the mean',
   median: 'the median',
@@ -134,6 +136,7 @@ export const FREE_WHOLE_WORDS = {
   background: 'The background is {value}.',
 } as const
 
+/** What kinds of scales are said as, by the scale. */
 export const SCALE_KIND_WORDS = {
   linear: 'The scale {scale} is linear.',
   log: 'The scale {scale} is logarithmic.',
@@ -146,6 +149,7 @@ export const SCALE_KIND_WORDS = {
   stepped: 'The scale {scale} goes in steps.',
 } as const
 
+/** What scales do or do not, by the scale. */
 export const SCALE_FLAG_WORDS = {
   reverse: { true: 'The scale {scale} is turned round.', false: 'The scale {scale} is not turned round.' },
   roundEnds: { true: 'The scale {scale} has neat ends.', false: 'The scale {scale} ends where values end.' },
@@ -153,6 +157,7 @@ export const SCALE_FLAG_WORDS = {
   keeps: { true: 'The scale {scale} keeps what was.', false: 'The scale {scale} shows one period alone.' },
 } as const satisfies Record<string, Record<string, string>>
 
+/** What of a scale may have any value. */
 export const FREE_SCALE_WORDS = {
   include: 'The scale {scale} includes {value}.',
   pad: 'The scale {scale} has room of {value} at its ends.',

@@ -17,6 +17,7 @@ export interface Voice {
 
 const ISO_DAY = /^\d{4}-\d{2}-\d{2}T00:00:00(\.000)?Z$/
 
+/** The voice in which sentences are said: the words of a language, and how it writes numbers and lists. */
 export function voiceOf({ words = {}, locale = 'en', columns = {} }: SentenceOptions): Voice {
   const form = (said: string) => readWords(Object.hasOwn(words, said) ? words[said] : said)
   const text: Voice['text'] = (said, holes = {}) => {

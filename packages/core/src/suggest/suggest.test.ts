@@ -46,7 +46,7 @@ test('what a table is decides what is worth seeing', () => {
   })
   // Years are no quantity, and keep their order.
   expect(shown(Array.from({ length: 20 }, (_, i) => ({ year: 2001 + i, passengers: i * i })))[0]).toBe(
-    'bar passengers year',
+    'bar sum of passengers year',
   )
   expect(shown([])).toEqual([])
   expect(shown([{ pier: 'Tern Point', boarded: 3 }])).toEqual(['bar pier sum of boarded'])
