@@ -279,3 +279,43 @@ test('what would be regretted is mended by a button; data that are dropped in ar
   expect(errors).toEqual([])
   await page.context().close()
 })
+
+test('words in the chart are clicked: a title, the ends of a scale, the colour of a name', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  await page.evaluate(() => window.composer.show({ ...window.composer.description!, title: 'A year at sea' }))
+  await still(page)
+  const chart = page.locator('.dapplo-composer .chart')
+  /** Clicks on words of the picture, where the scene says they stand. */
+  const click = async (words: string) => {
+    const at = await page.evaluate(text => {
+      const { batches } = window.composer.live!.scene
+      for (const batch of batches) {
+        if (batch.kind !== 'texts') continue
+        const i = batch.texts.indexOf(text)
+        if (i >= 0) return { x: batch.x[i] + (batch.anchor === 'end' ? -4 : 4), y: batch.y[i] - 4 }
+      }
+      throw new Error(`The picture does not say "${text}".`)
+    }, words)
+    await chart.click({ position: at })
+  }
+  await click('A year at sea')
+  await page.getByRole('dialog').getByRole('textbox').fill('Another year at sea')
+  await page.keyboard.press('Enter')
+  expect(await now(page)).toContain('The title is “Another year at sea”.')
+  await still(page)
+  await click('50,000')
+  await page.getByRole('dialog').getByLabel('To').fill('150000')
+  await page.keyboard.press('Enter')
+  expect(await page.evaluate(() => window.composer.description!.scales)).toEqual({
+    y: { domain: [null, 150000] },
+  })
+  await still(page)
+  await click('Tern Point')
+  await page.getByRole('dialog').getByLabel('A colour').fill('#224466')
+  await page.keyboard.press('Enter')
+  expect(await page.evaluate(() => window.composer.description!.scales!.color)).toEqual({
+    colors: { 'Tern Point': '#224466' },
+  })
+  expect(errors).toEqual([])
+  await page.context().close()
+})

@@ -23,10 +23,11 @@ import {
 } from '@dapplo/core/sentence'
 import { type Live, mount } from 'dapplo'
 import { additionsFor } from './choose/additions.ts'
+import { colourOffer, scaleOffer } from './choose/direct.ts'
 import { mendsFor } from './choose/mend.ts'
 import type { Offer, Option, Place } from './choose/model.ts'
 import { mayChange, offerFor } from './choose/offers.ts'
-import { wordAt } from './choose/word-at.ts'
+import { aboutAt } from './choose/word-at.ts'
 import { History } from './history.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 import { beginnings } from './show/beginnings.ts'
@@ -39,6 +40,7 @@ import { colour, dress } from './show/sheet.ts'
 /** A sentence whose words are choices, over the chart that it describes. */
 export class Composer implements Composed {
   readonly element: HTMLElement
+  live: Live | undefined
   private readonly host = element('div', 'dapplo-composer')
   private readonly root = element('div', 'composer')
   private readonly top = element('div')
@@ -54,7 +56,6 @@ export class Composer implements Composed {
   private factsAt: unknown
   private voice: Voice
   private history: History<Description | undefined>
-  private live: Live | undefined
   private menu: Menu | undefined
 
   constructor(place: HTMLElement, options: ComposeOptions) {
@@ -390,16 +391,32 @@ export class Composer implements Composed {
     event.preventDefault()
   }
 
-  /** A click on words in the chart opens the words of the sentence that they come from. */
+  /** A click on words in the chart offers what they are about. */
   private clicked(event: MouseEvent): void {
     if (!this.live || !this.description) return
     const { left, top } = this.stage.getBoundingClientRect()
-    const path = wordAt(this.live.scene, this.description, event.clientX - left, event.clientY - top)
-    if (!path) return
-    const word = [...this.top.querySelectorAll<HTMLElement>('.choice')].find(
-      ({ dataset }) => dataset.path === path.join('.'),
-    )
-    word?.click()
+    const about = aboutAt(this.live.scene, this.description, event.clientX - left, event.clientY - top)
+    if (!about) return
+    if (about.is === 'part') {
+      const wanted = about.path.join('.')
+      const words = [...this.top.querySelectorAll<HTMLElement>('.choice')]
+      const word = words.find(({ dataset: { path = '' } }) => path === wanted || path.endsWith(`.${wanted}`))
+      word?.click()
+      return
+    }
+    const path = about.is === 'scale' ? ['scales', about.scale] : ['scales', 'color']
+    if (!mayChange(this.place, path)) return
+    const around = this.root.getBoundingClientRect()
+    const anchor = element('span', 'anchor', '', { tabindex: '-1' })
+    anchor.style.left = `${event.clientX - around.left}px`
+    anchor.style.top = `${event.clientY - around.top}px`
+    this.root.querySelector('.anchor')?.remove()
+    this.root.append(anchor)
+    const [name, offer] =
+      about.is === 'scale'
+        ? [about.scale, scaleOffer(this.place, about.scale)]
+        : [about.name, colourOffer(this.place, about.name, this.theme)]
+    this.openMenu(anchor, this.say('About “{name}”', { name }), offer)
   }
 
   private takeFiles(signal: AbortSignal): void {

@@ -1,4 +1,5 @@
 import type { Chart, Description, House, Table } from '@dapplo/core'
+import type { Live } from 'dapplo'
 import type { Allowed } from './choose/model.ts'
 
 /** What a composer is given. */
@@ -29,6 +30,8 @@ export interface Composed {
   readonly element: HTMLElement
   /** What is drawn now; undefined before a person has begun. */
   readonly description: Description | undefined
+  /** The chart on the page, once a person has begun. */
+  readonly live: Live | undefined
   /** What is drawn now, in words. */
   readonly sentence: string
   /** Draws something else, as one step that can be undone. Throws what the description makes impossible. */

@@ -30,6 +30,8 @@ export interface Option {
   next: Description
   /** What is changed, which is looked at next. */
   path: SettingPath
+  /** A colour that is shown beside the words. */
+  colour?: string
   /** Whether it is what is said now. */
   now?: boolean
   /** The heading under which it stands. */

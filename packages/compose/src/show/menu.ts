@@ -158,6 +158,11 @@ export class Menu {
         id: `${this.id}-${i}`,
         'aria-selected': 'false',
       })
+      if (option.colour) {
+        const swatch = element('span', 'swatch')
+        swatch.style.background = option.colour
+        item.prepend(swatch)
+      }
       item.addEventListener('pointermove', () => this.look(i))
       item.addEventListener('click', () => this.choose(i))
       this.list.append(item)

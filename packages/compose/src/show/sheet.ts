@@ -35,6 +35,8 @@ canvas { display: block; width: 100%; margin: 0 0 8px; }
 .options { list-style: none; margin: 0; padding: 0; max-height: 300px; overflow: auto; }
 .options [role=option] { padding: 5px 8px; min-height: 26px; cursor: pointer; border-radius: 2px; overflow-wrap: anywhere; }
 .options [aria-selected=true] { background: var(--stripe); box-shadow: inset 2px 0 0 var(--text); }
+.swatch { display: inline-block; width: 22px; height: 12px; margin-inline-end: 8px; border-radius: 2px; vertical-align: -1px; forced-color-adjust: none; }
+.anchor { position: absolute; width: 1px; height: 1px; pointer-events: none; }
 .options .now { font-weight: 600; }
 .options .heading { padding: 6px 8px 2px; color: var(--muted); font-size: 12px; }
 .writing { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
