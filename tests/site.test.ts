@@ -72,6 +72,11 @@ describe('the site of the documentation', () => {
     }
     await write('{ "draw": "bar", "x": "route", "y": "sum of passengers" }')
     await page.waitForFunction(() => decodeURIComponent(location.hash).includes('"bar"'))
+    // The sentence says what the text says, and writes it.
+    await page.getByRole('button', { name: 'sum of passengers', exact: true }).click()
+    await page.getByRole('option', { name: 'mean of passengers', exact: true }).click()
+    await text.filter({ hasText: '"y": "mean of passengers"' }).waitFor()
+    await page.waitForFunction(() => decodeURIComponent(location.hash).includes('mean+of'))
     await write('{ "draw": "bar", "x": "route", "y": "average of passengers" }')
     await page.locator('.said').filter({ hasText: 'Write "mean of passengers".' }).waitFor()
     await page.locator('.cm-lintRange-error').first().waitFor()

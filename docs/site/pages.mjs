@@ -36,7 +36,7 @@ export async function writePages(root, folder) {
   writeFileSync(join(folder, 'index.md'), HOME)
   writeFileSync(
     join(folder, 'try.md'),
-    '---\naside: false\n---\n\n# Try it\n\nWrite a description; the chart follows. The editor completes options and phrases, and says what is wrong where it is. Drop in a CSV of your own. The address holds what you wrote, up to 32 kB.\n\n<ChartTrial />\n',
+    '---\naside: false\n---\n\n# Try it\n\nWrite a description, or choose the words of its sentence; each follows the other, and the chart follows both. The editor completes options and phrases, and says what is wrong where it is. Drop in a CSV of your own. The address holds what you wrote, up to 32 kB.\n\n<ChartTrial />\n',
   )
   const pages = [
     ...readdirSync(docs).filter(name => name.endsWith('.md')),

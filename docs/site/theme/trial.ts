@@ -2,6 +2,7 @@ import { autocompletion, type CompletionContext } from '@codemirror/autocomplete
 import { json, jsonParseLinter } from '@codemirror/lang-json'
 import { syntaxTree } from '@codemirror/language'
 import { type Diagnostic, linter } from '@codemirror/lint'
+import type { Composed } from '@dapplo/compose'
 import { basicSetup, EditorView } from 'codemirror'
 import schema from './chart.schema.json'
 
@@ -46,14 +47,8 @@ function pathAt(context: CompletionContext): string[] {
   return path
 }
 
-/** Waits until the library is on the page. */
-const library = async (): Promise<any> => {
-  while (!(globalThis as any).dapplo) await new Promise(done => setTimeout(done, 30))
-  return (globalThis as any).dapplo
-}
-
 export async function startTrial(root: HTMLElement): Promise<() => void> {
-  const dapplo = await library()
+  const [dapplo, { compose }] = await Promise.all([import('dapplo'), import('@dapplo/compose')])
   const [editor, place, said, file] = ['.editor', '.place', '.said', '.file'].map(
     name => root.querySelector(name)!,
   ) as [HTMLElement, HTMLElement, HTMLElement, HTMLInputElement]
@@ -61,8 +56,10 @@ export async function startTrial(root: HTMLElement): Promise<() => void> {
   let data = given.get('data') ?? (await (await fetch('/sailings.csv')).text())
   let own = given.has('data')
   let sailings = dapplo.readCsv(data)
-  let live: any
+  let composer: Composed | undefined
   let problem: any
+  /** Whether the sentence has just written the text. */
+  let written = false
 
   const complete = (context: CompletionContext) => {
     const word = context.matchBefore(/"[^"\n]*/)
@@ -111,21 +108,33 @@ export async function startTrial(root: HTMLElement): Promise<() => void> {
     const text = view.state.doc.toString()
     problem = undefined
     try {
-      const chart = dapplo.chart(sailings, JSON.parse(text))
-      if (live) live.show(chart)
-      else {
-        live = dapplo.mount(chart, place, {
-          theme: document.documentElement.classList.contains('dark') ? 'night' : 'day',
-          menu: true,
-          height: 380,
-        })
-      }
-      said.textContent = live.findings.map(({ message, remedy }: any) => `${message}. ${remedy}`).join(' ')
+      const description = JSON.parse(text)
+      if (composer && !written) composer.show(description)
+      composer ??= compose(place, {
+        tables: sailings,
+        chart: description,
+        theme: document.documentElement.classList.contains('dark') ? 'night' : 'day',
+        onChange: next => {
+          const now = JSON.stringify(next, null, 2)
+          if (JSON.stringify(parsed()) === JSON.stringify(next)) return
+          written = true
+          view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: now } })
+        },
+      })
+      written = false
+      said.textContent = ''
     } catch (error: any) {
       problem = error
       said.textContent = error.sentence ?? error.message
     }
     keep(text)
+  }
+  const parsed = (): unknown => {
+    try {
+      return JSON.parse(view.state.doc.toString())
+    } catch {
+      return undefined
+    }
   }
   const keep = (text: string) => {
     const hash = new URLSearchParams({ chart: text, ...(own ? { data } : {}) }).toString()
@@ -171,6 +180,8 @@ export async function startTrial(root: HTMLElement): Promise<() => void> {
       data = await taken.text()
       own = true
       sailings = /^\s*[[{]/.test(data) ? dapplo.readJson(data) : dapplo.readCsv(data)
+      composer?.destroy()
+      composer = undefined
       said.textContent = `${taken.name}: ${sailings.length} rows; columns ${sailings.names.join(', ')}.`
       draw()
     } catch (error: any) {
@@ -187,6 +198,6 @@ export async function startTrial(root: HTMLElement): Promise<() => void> {
   return () => {
     clearTimeout(timer)
     view.destroy()
-    live?.destroy()
+    composer?.destroy()
   }
 }
