@@ -25,7 +25,15 @@ size(
   ),
   60,
 )
-size('whole browser package', await bundled("import * as all from 'dapplo'\nglobalThis.all = all"), 120)
+const whole = await bundled("import * as all from 'dapplo'\nglobalThis.all = all")
+size('whole browser package', whole, 120)
+size(
+  'the composer, over the whole browser package',
+  (await bundled(
+    "import * as all from 'dapplo'\nimport * as more from '@dapplo/compose'\nglobalThis.all = [all, more]",
+  )) - whole,
+  40,
+)
 const element = readFileSync(
   fileURLToPath(new URL('../packages/browser/dist/dapplo.element.js', import.meta.url)),
 )

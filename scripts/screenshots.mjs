@@ -137,6 +137,12 @@ for (const [kind, more] of [
   ['pie', '&theme=night'],
 ])
   await shoot(`kind-${kind}`, `${url}kinds.html?kind=${kind}${more}`, { width: 1260, height: 900 })
+await shoot('compose', `${url}compose.html`, {
+  act: async page => {
+    await page.getByRole('button', { name: 'and …' }).click()
+    await page.keyboard.type('mean on the right')
+  },
+})
 await shoot('earnings', `${url}earnings.html`, {
   width: 1260,
   height: 900,
@@ -176,11 +182,6 @@ const address = pages.resolvedUrls.local[0]
 const inTheDark = page => page.locator('.VPSwitchAppearance').first().click()
 await shoot('site', `${address}options.html`, { act: page => page.mouse.wheel(0, 700) })
 await shoot('site-night', `${address}recipes/largest-and-rest.html`, { act: inTheDark })
-await shoot('site-narrow', `${address}recipes/busy-hours.html`, {
-  width: 360,
-  height: 740,
-  act: page => page.mouse.wheel(0, 420),
-})
 await browser.close()
 await server.close()
 await pages.close()

@@ -212,7 +212,8 @@ test.each([
 ])('axe finds nothing in /%s, with its menus open or not', async path => {
   const { page, errors } = await gallery.openPlain(path)
   await page.locator('.dapplo-composer').waitFor()
-  await page.addScriptTag({ content: AxeBuilder.source })
+  // By the debugger, as the policy of the page allows no script from elsewhere.
+  await page.evaluate(AxeBuilder.source)
   const flaws = () =>
     page.evaluate(async () => {
       const { axe } = window as unknown as {
@@ -316,6 +317,88 @@ test('words in the chart are clicked: a title, the ends of a scale, the colour o
   expect(await page.evaluate(() => window.composer.description!.scales!.color)).toEqual({
     colors: { 'Tern Point': '#224466' },
   })
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('by touch at 360 pixels, in German nothing is cut, and words are in another order', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html?lang=de&theme=night', {
+    viewport: { width: 360, height: 740 },
+    hasTouch: true,
+    isMobile: true,
+  })
+  const tap = (name: string) => page.getByRole('button', { name, exact: true }).first().tap()
+  await tap('Summe von passengers')
+  await page.getByRole('option', { name: 'Anzahl', exact: true }).tap()
+  await page.waitForFunction(() => window.composer.sentence.includes('Anzahl'))
+  await tap('und …')
+  await page.getByRole('option', { name: 'mit Werten', exact: true }).tap()
+  expect(await now(page)).toBe(
+    'Zeichne je Monat von departed Balken für Anzahl, je route eine Farbe, gestapelt, mit Werten.',
+  )
+  await tap('und …')
+  const inside = await page.getByRole('dialog').evaluate(menu => {
+    const { left, right } = menu.getBoundingClientRect()
+    return left >= 0 && right <= innerWidth && document.documentElement.scrollWidth <= innerWidth
+  })
+  expect(inside).toBe(true)
+  // What a finger meets is large enough.
+  const heights = await page
+    .locator('.choice, .and, .tools button, summary')
+    .evaluateAll(all => all.map(one => one.getBoundingClientRect().height))
+  expect(Math.min(...heights)).toBeGreaterThanOrEqual(24)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('what a developer does not allow is said, and is no choice', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  const offered = await page.evaluate(() => {
+    const { compose, tables } = window.composing
+    window.composer.destroy()
+    window.composer = compose(document.querySelector('.wide')!, {
+      tables: tables.sailings,
+      chart: { draw: 'bar', x: 'route', y: 'sum of passengers', title: 'Fixed' },
+      allow: { columns: ['route', 'revenue'], kinds: ['bar', 'line'], options: ['draw', 'y', 'color'] },
+    })
+    return window.composer.sentence
+  })
+  expect(offered).toBe('Draw bars of sum of passengers for each route. The title is “Fixed”.')
+  expect(await page.locator('.choice').allTextContents()).toEqual(['bars', 'sum of passengers'])
+  await page.getByRole('button', { name: 'bars' }).click()
+  expect(await page.getByRole('option').allTextContents()).toEqual(['a line', 'bars'])
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'sum of passengers' }).click()
+  const phrases = await page.getByRole('option').allTextContents()
+  expect(phrases.length).toBeGreaterThan(4)
+  expect(phrases.filter(phrase => !/revenue|route|count/.test(phrase))).toEqual([])
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('a description of what is gone is said with the reason, and can be mended; several stand on a page and leave no trace', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  await page.evaluate(() => {
+    const { compose, tables, germanWords } = window.composing
+    const place = document.createElement('div')
+    place.id = 'second'
+    document.querySelector('main')!.append(place)
+    window.composer = compose(place, {
+      tables: tables.vessels,
+      chart: { draw: 'bar', x: 'harbour', y: 'capacity' },
+      house: { words: { ...germanWords, Count: 'Anzahl' } as never },
+    })
+  })
+  const second = page.locator('#second')
+  await second.getByRole('alert').filter({ hasText: 'There is no column "harbour"' }).waitFor()
+  await second.getByRole('button', { name: 'harbour', exact: true }).click()
+  await second.getByRole('option', { name: 'vessel', exact: true }).click()
+  await still(page)
+  expect(await now(page)).toBe('Zeichne je vessel Balken für capacity.')
+  expect(await second.getByRole('alert').count()).toBe(0)
+  await page.evaluate(() => window.composer.destroy())
+  expect(await second.innerHTML()).toBe('')
+  expect(await page.locator('.dapplo-composer').count()).toBe(1)
   expect(errors).toEqual([])
   await page.context().close()
 })

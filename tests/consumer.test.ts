@@ -17,19 +17,20 @@ const node = (...args: string[]) => execFileSync(process.execPath, args, { cwd: 
 // A project of someone else's: it installs the packed packages and knows nothing of this repository.
 beforeAll(() => {
   mkdirSync(join(folder, 'packed'))
-  const tarballs = ['core', 'browser', 'node', 'engines', 'cli'].map(name => {
+  const tarballs = ['core', 'browser', 'node', 'engines', 'cli', 'compose'].map(name => {
     const [{ filename }] = JSON.parse(
       npm(['pack', '--json', '--pack-destination', join(folder, 'packed')], join(root, 'packages', name)),
     )
     return `file:packed/${filename}`
   })
-  const [core, browser, inNode, engines, cli] = tarballs
+  const [core, browser, inNode, engines, cli, compose] = tarballs
   const dependencies = {
     '@dapplo/core': core,
     dapplo: browser,
     '@dapplo/node': inNode,
     '@dapplo/engines': engines,
     '@dapplo/cli': cli,
+    '@dapplo/compose': compose,
   }
   writeFileSync(
     join(folder, 'package.json'),
@@ -140,11 +141,17 @@ mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { 
     ])
       expect(least, words).not.toContain(words)
     expect(kilobytes(least)).toBeLessThan(106)
+    // What people compose with is a package of its own.
+    const whole = kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))
+    expect(whole).toBeLessThan(211)
+    const composing = await bundled(
+      "import * as all from 'dapplo'\nimport * as more from '@dapplo/compose'\nglobalThis.all = [all, more]",
+    )
+    expect(kilobytes(composing) - whole).toBeLessThan(40)
     const exploring = await bundled(draw('exploring, motion', ', exploring, motion'))
     expect(exploring).toContain('wheel')
     expect(exploring).toContain('cubic-bezier')
     expect(exploring).not.toContain('dapplo-menu')
-    expect(kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))).toBeLessThan(211)
   })
 
   test('a chart without parts shows and reads values; what it lacks is said plainly', async () => {

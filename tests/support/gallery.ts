@@ -1,4 +1,4 @@
-import type { Composed } from '@dapplo/compose'
+import type { Composed, compose, germanWords } from '@dapplo/compose'
 import type { chart, Description, Live, mount, Table, table } from 'dapplo'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { inject } from 'vitest'
@@ -13,6 +13,11 @@ declare global {
     composer: Composed
     /** The descriptions that a composer told of. */
     steps: Description[]
+    composing: {
+      compose: typeof compose
+      germanWords: typeof germanWords
+      tables: Record<string, Table<any>>
+    }
     dapplo: { chart: typeof chart; mount: typeof mount; table: typeof table }
   }
 }

@@ -1,5 +1,5 @@
 import { type Composed, compose, germanWords } from '@dapplo/compose'
-import { type Description, table } from 'dapplo'
+import { type Description, type Table, table } from 'dapplo'
 import { piers, sailings, targets, tickets, vessels } from './tables.ts'
 import { panel, theme } from './theme.ts'
 
@@ -38,9 +38,16 @@ declare global {
     composer: Composed
     /** The description after each step. */
     steps: Description[]
+    /** What a script on this page composes with. */
+    composing: {
+      compose: typeof compose
+      tables: Record<string, Table<any>>
+      germanWords: typeof germanWords
+    }
   }
 }
 window.steps = []
+window.composing = { compose, tables, germanWords }
 window.composer = compose(panel('wide'), {
   tables: tables[wanted],
   chart: asked.has('begin') ? undefined : first,

@@ -1,41 +1,33 @@
 import {
   Chart,
-  chart as chartFor,
   DapploError,
   type Description,
   day,
   type Finding,
   night,
   readCsv,
-  Table,
+  type Theme,
 } from '@dapplo/core'
-import {
-  type ColumnFacts,
-  factsOf,
-  phraseText,
-  type SentenceChoice,
-  type SettingPath,
-  sentenceOf,
-  suggestCharts,
-  typesOf,
-  type Voice,
-  voiceOf,
-} from '@dapplo/core/sentence'
+import { type SettingPath, suggestCharts } from '@dapplo/core/sentence'
 import { type Live, mount } from 'dapplo'
 import { additionsFor } from './choose/additions.ts'
 import { colourOffer, scaleOffer } from './choose/direct.ts'
 import { mendsFor } from './choose/mend.ts'
-import type { Offer, Option, Place } from './choose/model.ts'
+import type { Offer, Place } from './choose/model.ts'
 import { mayChange, offerFor } from './choose/offers.ts'
 import { aboutAt } from './choose/word-at.ts'
+import { Data } from './data.ts'
 import { History } from './history.ts'
+import { houseOfCharts, type Language, languageOf } from './language.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 import { beginnings } from './show/beginnings.ts'
 import { columnList } from './show/columns.ts'
-import { button, element } from './show/elements.ts'
+import { element } from './show/elements.ts'
+import { sentenceLine, type Tool, toolBar } from './show/line.ts'
 import { Menu } from './show/menu.ts'
 import { findingsIn, picture } from './show/picture.ts'
 import { colour, dress } from './show/sheet.ts'
+import { toldFindings } from './show/told.ts'
 
 /** A sentence whose words are choices, over the chart that it describes. */
 export class Composer implements Composed {
@@ -51,31 +43,26 @@ export class Composer implements Composed {
   private readonly options: ComposeOptions
   private readonly dark = matchMedia('(prefers-color-scheme: dark)')
   private readonly ending = new AbortController()
-  private tables: readonly [Table, Readonly<Record<string, Table>>]
-  private facts: readonly ColumnFacts[]
-  private factsAt: unknown
-  private voice: Voice
+  private data: Data
+  private language: Language
   private history: History<Description | undefined>
   private menu: Menu | undefined
 
   constructor(place: HTMLElement, options: ComposeOptions) {
     this.element = place
     this.options = options
-    this.tables = tablesOf(options.tables)
-    this.facts = factsOf(this.table)
-    this.factsAt = this.table.version.value
-    this.voice = this.voiceNow()
+    this.data = new Data(options.tables)
+    this.language = languageOf(options, this.data.table)
     const first = options.chart instanceof Chart ? options.chart.description : options.chart
-    if (first) this.needChart(first)
     this.history = new History<Description | undefined>(first)
     const shadow = this.host.attachShadow({ mode: 'open' })
     dress(shadow)
     this.root.append(this.top, this.stage, this.findings, this.columns, this.said)
     shadow.append(this.root)
     place.replaceChildren(this.host)
-    this.colour()
     const { signal } = this.ending
-    this.dark.addEventListener('change', () => this.colour(), { signal })
+    colour(this.host, this.theme)
+    this.dark.addEventListener('change', () => colour(this.host, this.theme), { signal })
     this.root.addEventListener('keydown', event => this.pressed(event), { signal })
     this.stage.addEventListener('click', event => this.clicked(event), { signal })
     if (options.allow?.files) this.takeFiles(signal)
@@ -87,11 +74,11 @@ export class Composer implements Composed {
   }
 
   get sentence(): string {
-    return this.description ? this.sentenceFor(this.description).text : ''
+    return this.description ? this.language.sentence(this.description).text : ''
   }
 
   show(description: Description): void {
-    this.needChart(description)
+    this.data.chart(description)
     this.step(description)
   }
 
@@ -114,64 +101,14 @@ export class Composer implements Composed {
     this.host.remove()
   }
 
-  private get table(): Table {
-    return this.tables[0]
-  }
-
   private get place(): Place {
-    // A table that has changed has other names and ends.
-    if (this.factsAt !== this.table.version.value) {
-      this.facts = factsOf(this.table)
-      this.factsAt = this.table.version.value
-    }
-    return {
-      table: this.table,
-      facts: this.facts,
-      description: this.history.now as Description,
-      allowed: this.options.allow ?? {},
-    }
+    const { table, facts } = this.data
+    return { table, facts, description: this.history.now as Description, allowed: this.options.allow ?? {} }
   }
 
-  private readonly say = (words: string, holes?: Readonly<Record<string, string>>): string =>
-    this.voice.text(words, holes)
-
-  private voiceNow(): Voice {
-    const { house, words, locale } = this.options
-    return voiceOf({
-      words: { ...(house?.words as Record<string, string>), ...words },
-      locale: locale ?? house?.locale,
-      columns: typesOf(this.table),
-    })
-  }
-
-  private sentenceFor(description: Description) {
-    const { house, words, locale } = this.options
-    return sentenceOf(description, {
-      words: { ...(house?.words as Record<string, string>), ...words },
-      locale: locale ?? house?.locale,
-      columns: typesOf(this.table),
-    })
-  }
-
-  private needChart = (description: Description): Chart => chartFor(this.table, description, this.tables[1])
-
-  /** The chart of a description, where one can be made. */
-  private readonly chartOf = (description: Description): Chart | undefined => {
-    try {
-      return this.needChart(description)
-    } catch (error) {
-      if (error instanceof DapploError) return undefined
-      throw error
-    }
-  }
-
-  private get theme() {
+  private get theme(): Theme {
     const { theme = 'day' } = this.options
     return (theme === 'auto' ? this.dark.matches : theme === 'night') ? night : day
-  }
-
-  private colour(): void {
-    colour(this.host, this.theme)
   }
 
   private readonly draw = (
@@ -180,21 +117,15 @@ export class Composer implements Composed {
     width: number,
     height: number,
   ): boolean => {
-    const { locale } = this.options
-    return picture(canvas, chart, { theme: this.theme, house: this.chartHouse, locale, width, height })
-  }
-
-  /** The house style without the words that only the composer says. */
-  private get chartHouse() {
-    return this.options.house
+    const { locale, house } = this.options
+    return picture(canvas, chart, { theme: this.theme, house: houseOfCharts(house), locale, width, height })
   }
 
   private step(description: Description | undefined, path?: SettingPath): void {
     this.menu?.close()
     this.history.add(description)
     this.render(path)
-    if (description) this.options.onChange?.(description)
-    this.host.dispatchEvent(new CustomEvent('change', { bubbles: true, composed: true, detail: description }))
+    this.tellStep()
   }
 
   private move(by: -1 | 1): void {
@@ -202,148 +133,129 @@ export class Composer implements Composed {
     this.menu?.close()
     this.history.move(by)
     this.render()
+    this.tellStep()
+  }
+
+  private tellStep(): void {
     if (this.description) this.options.onChange?.(this.description)
+    this.tellEvent('change')
+  }
+
+  private tellEvent(name: 'change' | 'done'): void {
+    this.host.dispatchEvent(
+      new CustomEvent(name, { bubbles: true, composed: true, detail: this.description }),
+    )
   }
 
   /** Writes the sentence anew and shows its chart; `path`: what is looked at then. */
   private render(path?: SettingPath): void {
     const { description } = this
+    const { say, sentence, voice } = this.language
     this.stage.hidden = description === undefined
-    this.columns.hidden = false
-    if (!description) {
+    if (description) {
+      const line = sentenceLine(sentence(description).pieces, {
+        say,
+        may: choice => mayChange(this.place, choice.path),
+        open: (opener, choice) =>
+          this.openMenu(
+            opener,
+            say('Instead of “{words}”', { words: choice.text }),
+            offerFor(this.place, choice),
+          ),
+        add: opener =>
+          this.openMenu(opener, say('Add to the sentence'), {
+            options: additionsFor(this.place),
+            writings: [],
+          }),
+      })
+      this.top.replaceChildren(
+        line,
+        toolBar(this.tools(), say, index => this.focusTool(index)),
+      )
+      this.showChart(description)
+      if (path) this.focusOn(path)
+      this.said.textContent = this.sentence
+    } else {
       this.live?.destroy()
       this.live = undefined
       this.findings.replaceChildren()
-      this.top.replaceChildren(
-        beginnings(suggestCharts(this.table), {
-          say: this.say,
-          sentence: one => this.sentenceFor(one).text,
-          chartOf: this.chartOf,
-          draw: this.draw,
-          begin: one => this.step(one, ['draw']),
-        }),
-      )
-    } else {
-      this.top.replaceChildren(this.line(description), this.tools())
-      this.showChart(this.needChart(description))
-      if (path) this.focusOn(path)
-      this.said.textContent = this.sentence
+      const host = {
+        say,
+        sentence: (one: Description) => sentence(one).text,
+        chartOf: this.data.chartOf,
+        draw: this.draw,
+        begin: (one: Description) => this.step(one, ['draw']),
+      }
+      this.top.replaceChildren(beginnings(suggestCharts(this.data.table), host))
     }
-    columnList(this.columns, this.table, this.facts, this.say, this.voice, this.options.allow?.files === true)
+    columnList(this.columns, this.data.table, this.data.facts, say, voice, this.options.allow?.files === true)
   }
 
-  private showChart(chart: Chart): void {
+  private showChart(description: Description): void {
+    const fault = this.data.fault(description)
+    if (fault) return this.refuse(fault)
+    const chart = this.data.chart(description)
     const told = (findings: readonly Finding[]) => this.tell(findings)
     try {
       if (this.live) this.live.show(chart)
       else {
         const { theme, house, locale } = this.options
-        this.live = mount(chart, this.stage, { theme, house, locale, onFindings: told })
+        const look = { theme, house: houseOfCharts(house), locale }
+        this.live = mount(chart, this.stage, { ...look, onFindings: told })
       }
       // The chart stands once the running code has ended.
       queueMicrotask(() => this.live && told(this.live.findings))
     } catch (error) {
       if (!(error instanceof DapploError)) throw error
-      this.findings.replaceChildren(
-        element('li', '', this.say('This cannot be drawn: {why}', { why: error.message })),
-      )
+      this.refuse(error)
     }
   }
 
-  private line(description: Description): HTMLElement {
-    const line = element('p', 'sentence', '', { role: 'group', 'aria-label': this.say('What is drawn') })
-    for (const piece of this.sentenceFor(description).pieces) {
-      if (typeof piece === 'string' || !mayChange(this.place, piece.path)) {
-        line.append(typeof piece === 'string' ? piece : piece.text)
-        continue
-      }
-      const word = button(piece.text, 'choice', () => this.open(word, piece))
-      word.setAttribute('aria-haspopup', 'dialog')
-      word.setAttribute('aria-expanded', 'false')
-      word.dataset.path = piece.path.join('.')
-      line.append(word)
-    }
-    const and = button(this.say('and …'), 'and', () => this.openAdditions(and))
-    and.setAttribute('aria-haspopup', 'dialog')
-    and.setAttribute('aria-expanded', 'false')
-    line.append(' ', and)
-    return line
-  }
-
-  private tools(): HTMLElement {
-    const tools = element('div', 'tools', '', { role: 'toolbar', 'aria-label': this.say('Undo') })
-    const undo = button(this.say('Undo'), '', () => this.again(tools, 0, () => this.undo()))
-    const redo = button(this.say('Redo'), '', () => this.again(tools, 1, () => this.redo()))
-    const back = button(this.say('Back to how it was'), '', () => this.restart())
-    undo.disabled = !this.history.canUndo
-    redo.disabled = !this.history.canRedo
-    back.disabled = this.history.now === this.history.first
-    tools.append(undo, redo, back)
-    if (this.options.onDone || !this.options.onChange) {
-      tools.append(
-        button(this.say('Done'), 'done', () => {
-          if (this.description) this.options.onDone?.(this.description)
-          this.host.dispatchEvent(
-            new CustomEvent('done', { bubbles: true, composed: true, detail: this.description }),
-          )
-        }),
-      )
-    }
-    return tools
-  }
-
-  /** A tool is pressed again and again: it stays in focus, although it is made anew. */
-  private again(_: HTMLElement, index: number, act: () => void): void {
-    act()
-    const tool = this.top.querySelectorAll<HTMLButtonElement>('.tools button')[index]
-    if (tool && !tool.disabled) tool.focus()
-    else this.top.querySelector<HTMLElement>('.tools button:not(:disabled), .beginning')?.focus()
-  }
-
-  private open(opener: HTMLElement, choice: SentenceChoice): void {
-    this.openMenu(
-      opener,
-      this.say('Instead of “{words}”', { words: choice.text }),
-      offerFor(this.place, choice),
+  /** Says why something cannot be drawn. What was drawn before stays, and the sentence can be mended. */
+  private refuse({ message, hint }: DapploError): void {
+    const why = hint ? `${message}. ${hint}` : message
+    this.findings.replaceChildren(
+      element('li', '', this.language.say('This cannot be drawn: {why}', { why }), { role: 'alert' }),
     )
   }
 
-  private openAdditions(opener: HTMLElement): void {
-    this.openMenu(opener, this.say('Add to the sentence'), {
-      options: additionsFor(this.place),
-      writings: [],
-    })
+  private tools(): Tool[] {
+    const { history } = this
+    const tools: Tool[] = [
+      { words: 'Undo', act: () => this.undo(), can: history.canUndo },
+      { words: 'Redo', act: () => this.redo(), can: history.canRedo },
+      { words: 'Back to how it was', act: () => this.restart(), can: history.now !== history.first },
+    ]
+    const done = () => {
+      if (this.description) this.options.onDone?.(this.description)
+      this.tellEvent('done')
+    }
+    return [...tools, { words: 'Done', act: done, can: true, last: true }]
+  }
+
+  private focusTool(index: number): void {
+    const tool = this.top.querySelectorAll<HTMLButtonElement>('.tools button')[index]
+    if (tool && !tool.disabled) tool.focus()
+    else this.top.querySelector<HTMLElement>('.tools button:not(:disabled), .beginning')?.focus()
   }
 
   private openMenu(opener: HTMLElement, label: string, offer: Offer): void {
     const again = this.menu !== undefined && opener.getAttribute('aria-expanded') === 'true'
     this.menu?.close()
     if (again) return
-    this.menu = new Menu(
-      {
-        root: this.root,
-        say: this.say,
-        textOf: option => this.textOf(option),
-        chartOf: this.chartOf,
-        draw: this.draw,
-        chosen: (next, path) => this.step(next, path.length > 0 ? path : pathOf(opener)),
-        closed: () => {
-          this.menu = undefined
-        },
+    const host = {
+      root: this.root,
+      say: this.language.say,
+      textOf: this.language.textOf,
+      chartOf: this.data.chartOf,
+      draw: this.draw,
+      chosen: (next: Description, path: SettingPath) =>
+        this.step(next, path.length > 0 ? path : pathOf(opener)),
+      closed: () => {
+        this.menu = undefined
       },
-      opener,
-      label,
-      offer,
-    )
-  }
-
-  private textOf({ words, holes = {}, phrase }: Option): string {
-    if (phrase) return phraseText(words, this.voice)
-    const own = Object.entries(holes).map(([name, text]) => [
-      name,
-      name === 'phrase' || name === 'value' ? phraseText(text, this.voice) : text,
-    ])
-    return this.say(words, Object.fromEntries(own))
+    }
+    this.menu = new Menu(host, opener, label, offer)
   }
 
   private focusOn(path: SettingPath): void {
@@ -355,29 +267,19 @@ export class Composer implements Composed {
     ;(word ?? this.top.querySelector<HTMLElement>('.and'))?.focus()
   }
 
-  /** Says what the library would regret, with a button where something is known to mend it. */
   private tell(findings: readonly Finding[]): void {
+    const mendOf = (finding: Finding) =>
+      this.description && mendsFor(this.description, finding).find(one => this.mends(one, finding))
     this.findings.replaceChildren(
-      ...findings.map(finding => {
-        const line = element('li', '', `${finding.message}. `)
-        const next =
-          this.description && mendsFor(this.description, finding).find(one => this.mends(one, finding))
-        if (!next) line.append(finding.remedy)
-        else {
-          const mend = button(this.say('Mend this'), 'mend', () => this.step(next, ['draw']))
-          mend.setAttribute('aria-label', `${this.say('Mend this')}: ${finding.message}`)
-          line.append(mend)
-        }
-        return line
-      }),
+      ...toldFindings(findings, mendOf, this.language.say, next => this.step(next, ['draw'])),
     )
   }
 
   /** Whether a finding is gone from a chart that can be drawn. */
   private mends(description: Description, { code, path }: Finding): boolean {
-    const chart = this.chartOf(description)
-    if (!chart) return false
-    const found = findingsIn(chart, this.stage.clientWidth, this.stage.clientHeight, this.theme)
+    const chart = this.data.chartOf(description)
+    const { clientWidth, clientHeight } = this.stage
+    const found = chart && findingsIn(chart, clientWidth, clientHeight, this.theme)
     return found !== undefined && !found.some(one => one.code === code && one.path === path)
   }
 
@@ -416,53 +318,36 @@ export class Composer implements Composed {
       about.is === 'scale'
         ? [about.scale, scaleOffer(this.place, about.scale)]
         : [about.name, colourOffer(this.place, about.name, this.theme)]
-    this.openMenu(anchor, this.say('About “{name}”', { name }), offer)
+    this.openMenu(anchor, this.language.say('About “{name}”', { name }), offer)
   }
 
   private takeFiles(signal: AbortSignal): void {
     this.root.addEventListener('dragover', event => event.preventDefault(), { signal })
-    this.root.addEventListener(
-      'drop',
-      event => {
-        event.preventDefault()
-        const [file] = event.dataTransfer?.files ?? []
-        if (file) void file.text().then(text => this.use(text, file.name.replace(/\.\w+$/, '')))
-      },
-      { signal },
-    )
+    const drop = (event: DragEvent) => {
+      event.preventDefault()
+      const [file] = event.dataTransfer?.files ?? []
+      if (file) void file.text().then(text => this.use(text, file.name.replace(/\.\w+$/, '')))
+    }
+    this.root.addEventListener('drop', drop, { signal })
   }
 
   /** Other data: what was drawn stays, where it can be drawn with them. */
   private use(text: string, name: string): void {
     try {
-      this.tables = [readCsv(text, { name }), this.tables[1]]
+      this.data = new Data(readCsv(text, { name }))
     } catch (error) {
-      this.said.textContent = this.say('This file cannot be read: {why}', { why: (error as Error).message })
-      this.findings.replaceChildren(element('li', '', this.said.textContent))
+      const why = this.language.say('This file cannot be read: {why}', { why: (error as Error).message })
+      this.findings.replaceChildren(element('li', '', why, { role: 'alert' }))
       return
     }
-    this.facts = factsOf(this.table)
-    this.voice = this.voiceNow()
-    const kept = this.description && this.chartOf(this.description) ? this.description : undefined
+    this.language = languageOf(this.options, this.data.table)
+    const { description } = this
     this.live?.destroy()
     this.live = undefined
-    this.history = new History<Description | undefined>(kept)
+    this.history = new History(description && this.data.chartOf(description) ? description : undefined)
     this.render()
   }
 }
 
 const pathOf = (word: HTMLElement): SettingPath =>
   (word.dataset.path ?? '').split('.').map(key => (/^\d+$/.test(key) ? Number(key) : key))
-
-function tablesOf(tables: ComposeOptions['tables']): [Table, Readonly<Record<string, Table>>] {
-  if (tables instanceof Table) return [tables, {}]
-  const [first] = Object.values(tables ?? {})
-  if (!(first instanceof Table))
-    throw new DapploError(
-      'bad-rows',
-      'A composer needs a table',
-      'tables',
-      'Make one with table(rows) or readCsv(text), and give it as tables.',
-    )
-  return [first, tables as Readonly<Record<string, Table>>]
-}

@@ -1,6 +1,6 @@
 /** A sentence whose words are choices: people who do not program compose charts, and the application gets the description. */
 import { DapploError } from '@dapplo/core'
-import { germanSentences } from '@dapplo/core/sentence'
+import { germanReasons, germanSentences } from '@dapplo/core/sentence'
 import { Composer } from './composer.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 import { germanComposer } from './words.ts'
@@ -11,7 +11,11 @@ export type { Composed, ComposeOptions } from './options.ts'
 export { COMPOSER_WORDS } from './words.ts'
 
 /** All words of sentences and of the composer in German. */
-export const germanWords: Readonly<Record<string, string>> = { ...germanSentences, ...germanComposer }
+export const germanWords: Readonly<Record<string, string>> = {
+  ...germanSentences,
+  ...germanReasons,
+  ...germanComposer,
+}
 
 /**
  * Lets a person compose a chart in an element: the sentence that describes it, whose words are choices, over the chart.

@@ -4,7 +4,7 @@ import { element } from './elements.ts'
 
 /** What beginnings need of the composer around them. */
 export interface BeginningsHost {
-  say(words: string): string
+  say(words: string, holes?: Readonly<Record<string, string>>): string
   sentence(description: Description): string
   chartOf(description: Description): Chart | undefined
   draw(canvas: HTMLCanvasElement, chart: Chart, width: number, height: number): boolean
@@ -20,13 +20,17 @@ export function beginnings(suggestions: readonly Suggestion[], host: BeginningsH
   }
   const cards = element('div', 'cards')
   const pictures: (() => void)[] = []
-  for (const { description, reason } of suggestions) {
+  for (const { description, why } of suggestions) {
     const chart = host.chartOf(description)
     if (!chart) continue
     const card = element('button', 'beginning', '', { type: 'button' })
     const canvas = element('canvas', '', '', { 'aria-hidden': 'true' })
     pictures.push(() => host.draw(canvas, chart, Math.max(160, canvas.clientWidth), 200))
-    card.append(canvas, element('span', '', host.sentence(description)), element('small', '', reason))
+    card.append(
+      canvas,
+      element('span', '', host.sentence(description)),
+      element('small', '', host.say(why.words, why.holes)),
+    )
     card.addEventListener('click', () => host.begin(description))
     cards.append(card)
   }

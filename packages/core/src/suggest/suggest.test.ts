@@ -3,6 +3,9 @@ import { expect, test } from 'vitest'
 import { chart, readCsv, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
+import { readWords } from '../words/holes.ts'
+import { germanReasons } from './german-reasons.ts'
+import { REASON_WORDS } from './reason-words.ts'
 import { suggestCharts } from './suggest.ts'
 
 const frame = { width: 640, height: 400, measure: measureInter }
@@ -92,4 +95,10 @@ test('whatever the columns hold, each suggestion can be drawn, and shows somethi
     }),
     { numRuns: 150 },
   )
+})
+
+test('reasons have the same holes in German', () => {
+  expect(Object.keys(germanReasons).sort()).toEqual([...REASON_WORDS].sort())
+  for (const [words, own] of Object.entries(germanReasons))
+    expect([...readWords(own).holes].sort(), words).toEqual([...readWords(words).holes].sort())
 })

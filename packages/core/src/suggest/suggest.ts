@@ -1,13 +1,19 @@
 import type { Description } from '../describe/description.ts'
+import { voiceOf } from '../sentence/voice.ts'
 import type { Table } from '../table/live/table.ts'
 import type { TableLook } from '../table/reshape/look.ts'
 import { type ColumnFacts, factsOf } from './facts.ts'
+import type { ReasonWords } from './reason-words.ts'
+
+const english = voiceOf({})
 
 /** A chart that is worth seeing for a table. */
 export interface Suggestion {
   description: Description
-  /** Why, in a few words. */
+  /** Why, in a few words of English. */
   reason: string
+  /** The same as words with holes, for other languages. */
+  why: { words: string; holes: Readonly<Record<string, string>> }
   /** 0 to 1: the greater, the more is seen at a glance. */
   worth: number
 }
@@ -65,6 +71,12 @@ export function suggestCharts(
       return !seen.has(shows) && seen.add(shows)
     })
     .slice(0, most)
+    .map(({ description, why, worth }) => ({
+      description,
+      why,
+      worth,
+      reason: english.text(why.words, why.holes),
+    }))
 }
 
 interface Columns {
@@ -84,6 +96,12 @@ const latestFirst = (measures: ColumnFacts[]): ColumnFacts[] =>
     ? measures.sort((a, b) => Number(b.name) - Number(a.name))
     : measures
 
+/** Rows are meant where there is no measure. */
+const because = (words: ReasonWords, holes: Record<string, string | undefined> = {}): Suggestion['why'] => ({
+  words: words.includes('{what}') && holes.what === undefined ? words.replace('{what}', 'rows') : words,
+  holes: holes as Record<string, string>,
+})
+
 /** How well names can be shown: a handful is best, hundreds are none. */
 const fitness = ({ distinct }: ColumnFacts): number =>
   distinct <= BARS ? 1 - Math.abs(distinct - 5) / 40 : 5 / distinct
@@ -92,7 +110,9 @@ const summed = ({ name, adds }: ColumnFacts): string => `${adds ? 'sum' : 'mean'
 const stepFor = ({ min, max }: ColumnFacts): string | undefined =>
   STEPS.find(([, days]) => (max - min) / DAY / days <= POINTS)?.[0] ?? 'year'
 
-type Rule = (columns: Columns) => Suggestion | undefined
+/** A suggestion before its reason is put into words. */
+type Found = Omit<Suggestion, 'reason'>
+type Rule = (columns: Columns) => Found | undefined
 
 /** A line over time: rows as they are where there is one for each time, else summed up by a step that can be read. */
 const overTime: Rule = ({ rows, times: [time], measures, categories }) => {
@@ -105,14 +125,16 @@ const overTime: Rule = ({ rows, times: [time], measures, categories }) => {
   if (plain && measures.length > 1 && alike(measures))
     return {
       description: { draw: 'line', x, y: measures.slice(0, COLORS).map(({ name }) => name) },
-      reason: `numbers of one size side by side, over ${time.name}`,
+      why: because('numbers of one size side by side, over {time}', { time: time.name }),
       worth: READ.position,
     }
   const y = measure ? (plain ? measure.name : summed(measure)) : 'count'
   const color = !plain && colour ? { color: colour.name } : {}
   return {
     description: { draw: 'line', x, y, ...color },
-    reason: `${measure?.name ?? 'rows'} over time${color.color ? `, one line for each ${color.color}` : ''}`,
+    why: color.color
+      ? because('{what} over time, one line for each {group}', { what: measure?.name, group: color.color })
+      : because('{what} over time', { what: measure?.name }),
     worth: READ.position,
   }
 }
@@ -141,7 +163,10 @@ const byName: Rule = ({ rows, categories, named, measures: [measure] }) => {
       ...(many ? { top: BARS - 3, rest: true } : {}),
       label: true,
     },
-    reason: `${measure?.name ?? 'rows'} by ${category.name}${category.ordered ? '' : ', the greatest first'}`,
+    why: because(category.ordered ? '{what} by {group}' : '{what} by {group}, the greatest first', {
+      what: measure?.name,
+      group: category.name,
+    }),
     worth: READ.length * (0.86 + fitness(category) / 8),
   }
 }
@@ -158,7 +183,7 @@ const together: Rule = ({ rows, measures, categories }) => {
       y: y.name,
       ...(colour ? { color: colour.name } : {}),
     },
-    reason: `how ${y.name} and ${x.name} go together`,
+    why: because('how {one} and {other} go together', { one: y.name, other: x.name }),
     worth: READ.position * 0.9,
   }
 }
@@ -169,7 +194,7 @@ const spread: Rule = ({ rows, measures }) => {
   if (!measure || rows < 20) return undefined
   return {
     description: { draw: 'bar', x: `bins of ${measure.name}`, y: 'count' },
-    reason: `how ${measure.name} is spread`,
+    why: because('how {what} is spread', { what: measure.name }),
     worth: READ.length * 0.85,
   }
 }
@@ -181,7 +206,7 @@ const crossed: Rule = ({ rows, categories, measures: [measure] }) => {
   const [x, y] = one.distinct < other.distinct ? [one, other] : [other, one]
   return {
     description: { draw: 'heatmap', x: x.name, y: y.name, color: measure ? summed(measure) : 'count' },
-    reason: `${measure?.name ?? 'rows'} by ${x.name} and ${y.name}`,
+    why: because('{what} by {group} and {other}', { what: measure?.name, group: x.name, other: y.name }),
     worth: READ.shade + 0.2,
   }
 }
@@ -195,7 +220,7 @@ const rhythm: Rule = ({ rows, times: [time], measures: [measure] }) => {
     description: clock
       ? { draw: 'heatmap', x: `hour of day of ${time.name}`, y: `weekday of ${time.name}`, color: value }
       : { draw: 'bar', x: `weekday of ${time.name}`, y: value },
-    reason: clock ? 'when in the week and the day' : 'which days of the week',
+    why: because(clock ? 'when in the week and the day' : 'which days of the week'),
     worth: clock ? READ.shade + 0.25 : READ.length * 0.8,
   }
 }
@@ -207,13 +232,13 @@ const parts: Rule = ({ categories, measures }) => {
   if (!category || !measure) return undefined
   return {
     description: { draw: 'pie', y: `sum of ${measure.name}`, color: category.name, hollow: 0.6 },
-    reason: `what each ${category.name} has of all ${measure.name}`,
+    why: because('what each {group} has of all {what}', { group: category.name, what: measure.name }),
     worth: READ.angle,
   }
 }
 
 /** What can be shown of values that do not differ, or of a single row. */
-const plainest = ({ plain, rows }: Columns): Suggestion | undefined => {
+const plainest = ({ plain, rows }: Columns): Found | undefined => {
   const number = plain.find(({ type }) => type === 'number')
   const name = plain.find(({ type }) => type === 'text')
   if (rows === 0 || !(number || name)) return undefined
@@ -224,7 +249,7 @@ const plainest = ({ plain, rows }: Columns): Suggestion | undefined => {
       y: name && number ? `sum of ${number.name}` : 'count',
       label: true,
     },
-    reason: rows === 1 ? 'the only row' : 'all values are alike',
+    why: because(rows === 1 ? 'the only row' : 'all values are alike'),
     worth: 0.1,
   }
 }

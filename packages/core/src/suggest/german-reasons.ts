@@ -1,0 +1,21 @@
+/** The same in German. */
+export const germanReasons: Readonly<Record<string, string>> = {
+  'numbers of one size side by side, over {time}': 'Zahlen einer Größe nebeneinander, über {time}',
+  '{what} over time, one line for each {group}': '{what} über die Zeit, je {group} eine Linie',
+  '{what} over time': '{what} über die Zeit',
+  '{what} by {group}': '{what} nach {group}',
+  '{what} by {group}, the greatest first': '{what} nach {group}, das Größte zuerst',
+  'how {one} and {other} go together': 'wie {one} und {other} zusammenhängen',
+  'how {what} is spread': 'wie {what} verteilt ist',
+  '{what} by {group} and {other}': '{what} nach {group} und {other}',
+  'when in the week and the day': 'wann in der Woche und am Tag',
+  'which days of the week': 'an welchen Wochentagen',
+  'what each {group} has of all {what}': 'was jede {group} von allen {what} hat',
+  'the only row': 'die einzige Zeile',
+  'all values are alike': 'alle Werte sind gleich',
+  'rows over time, one line for each {group}': 'Zeilen über die Zeit, je {group} eine Linie',
+  'rows over time': 'Zeilen über die Zeit',
+  'rows by {group}': 'Zeilen nach {group}',
+  'rows by {group}, the greatest first': 'Zeilen nach {group}, das Größte zuerst',
+  'rows by {group} and {other}': 'Zeilen nach {group} und {other}',
+}
