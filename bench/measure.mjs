@@ -28,7 +28,8 @@ export async function timeBoth(ours, bare, { runs = 15, warm = 3 } = {}) {
   return { ours: fastest(all.ours), bare: fastest(all.bare) }
 }
 
-const rows = []
+/** All that has been measured. */
+export const rows = []
 
 /** Notes a ratio beside the most it should be. */
 export function ratio(name, ours, bare, most) {
@@ -55,7 +56,11 @@ export function size(name, bytes, most) {
 }
 
 export function print() {
-  const header = { name: 'work', ours: 'ours', bare: 'bare', ratio: 'ratio', most: 'at most', verdict: '' }
+  printTable({ name: 'work', ours: 'ours', bare: 'bare', ratio: 'ratio', most: 'at most', verdict: '' }, rows)
+}
+
+/** Rows under their header, figures to the right. */
+export function printTable(header, rows) {
   const widths = Object.fromEntries(
     Object.keys(header).map(key => [key, Math.max(...[header, ...rows].map(row => row[key].length))]),
   )

@@ -1,11 +1,9 @@
 // Measures speed as ratios to the least that could be done, in one run, and sizes against their limits.
-// Usage: npm run bench [-- line sizes]
+// Usage: npm run bench [-- line sizes] [-- --times 5] [-- --keep]
+// `--times`: so many runs, with medians and spreads, beside those that were kept; `--keep` keeps these.
 import './setup.mjs'
 
-await import('./build.mjs')
-const { print } = await import('../bench/measure.mjs')
-const wanted = process.argv.slice(2)
-for (const name of [
+const BENCHES = [
   'line',
   'table',
   'live',
@@ -17,6 +15,19 @@ for (const name of [
   'far',
   'far-page',
   'sizes',
-])
-  if (wanted.length === 0 || wanted.includes(name)) await import(`../bench/${name}.mjs`)
-print()
+]
+const given = process.argv.slice(2)
+const at = given.indexOf('--times')
+const times = at < 0 ? 1 : Number(given[at + 1])
+const wanted = given.filter(name => BENCHES.includes(name))
+if (!given.includes('--json')) await import('./build.mjs')
+if (times > 1 || given.includes('--keep')) {
+  const { repeat } = await import('../bench/repeated.mjs')
+  repeat(times, wanted, given.includes('--keep'))
+} else {
+  const { print, rows } = await import('../bench/measure.mjs')
+  for (const name of BENCHES)
+    if (wanted.length === 0 || wanted.includes(name)) await import(`../bench/${name}.mjs`)
+  if (given.includes('--json')) console.log(`\n${JSON.stringify(rows)}`)
+  else print()
+}

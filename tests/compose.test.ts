@@ -68,7 +68,7 @@ const wishes: Wish[] = [
       'Draw lines of sum of passengers over month of departed, one colour per route, only where route is North Sound or Gannet Bay. There is a pane for each route. Panes have scales of their own. The title is “Two routes”.',
   },
   {
-    name: 'counts per quarter, chosen by a click',
+    name: 'counts per quarter, with months on a click',
     table: 'sailings',
     choices: [
       LINES,
@@ -76,9 +76,10 @@ const wishes: Wish[] = [
       { word: 'sum of passengers', to: 'count' },
       { word: 'month of departed', to: 'quarter of departed' },
       { word: 'route', to: 'Leave this out' },
-      { add: 'a click selects' },
+      { add: 'people choose quarter of departed or month of departed' },
     ],
-    sentence: 'Draw bars of count for each quarter of departed. A click selects.',
+    sentence:
+      'Draw bars of count for each quarter of departed. People choose quarter of departed or month of departed for x.',
   },
   {
     name: 'a race',

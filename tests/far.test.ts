@@ -637,6 +637,23 @@ test('on a page, what is chosen in one chart filters the others in the engine, a
     await page.locator('#years').getByRole('button', { name: 'Try again' }).click()
     await alert.waitFor({ state: 'detached' })
     await idle()
+    // Over the same rows a person composes: columns, choices and previews are answered by the database.
+    await page.goto(`${url}/compose.html`)
+    await page.getByRole('button', { name: /^Draw lying bars of sum of passengers for each route/ }).click()
+    await page.getByRole('button', { name: 'sum of passengers', exact: true }).click()
+    await page.getByRole('option', { name: 'mean of delay_minutes', exact: true }).click()
+    await page.waitForFunction(
+      () => !document.querySelector('.dapplo-composer')!.shadowRoot!.querySelector('[aria-busy]'),
+    )
+    const drawn = await page.evaluate(() => {
+      const { live, sentence } = (window as any).composer
+      const bars = live.scene.batches.find(({ id }: any) => id === 'drawing 0/bar')
+      return [sentence, bars.x.length]
+    })
+    expect(drawn).toEqual([
+      'Draw lying bars of mean of delay_minutes for each route, the greatest first, with values.',
+      5,
+    ])
   } finally {
     await page.close()
     server.close()

@@ -110,3 +110,58 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await server.close()
   rmSync(folder, { recursive: true })
 })
+
+test('the composer is a component: it tells of steps, begins anew in another theme with what is drawn, and cleans up', async () => {
+  const folder = mkdtempSync(join(tmpdir(), 'dapplo-react-'))
+  writeFileSync(
+    join(folder, 'app.mjs'),
+    `import { table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
+import { DapploComposer } from ${JSON.stringify(join(root, 'packages/compose/dist/react.js'))}
+import { createElement, StrictMode, useState } from 'react'
+import { createRoot } from 'react-dom/client'
+const piers = table(${JSON.stringify(rows)})
+window.steps = []
+function App() {
+  const [theme, setTheme] = useState('day')
+  const [shown, setShown] = useState(true)
+  Object.assign(window, { setTheme, setShown })
+  return shown && createElement(DapploComposer, { tables: piers, chart: { draw: 'bar', x: 'pier', y: 'n' }, theme, onChange: description => window.steps.push(description) })
+}
+createRoot(document.getElementById('root')).render(createElement(StrictMode, null, createElement(App)))
+`,
+  )
+  const { rolldown } = await import('rolldown' as string)
+  const bundle = await rolldown({
+    input: join(folder, 'app.mjs'),
+    platform: 'browser',
+    cwd: root,
+    resolve: { modules: [join(root, 'node_modules')] },
+    transform: { define: { 'process.env.NODE_ENV': '"development"' } },
+  })
+  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es' })
+  writeFileSync(
+    join(folder, 'index.html'),
+    '<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root"></div><script type="module" src="bundle.js"></script></body></html>',
+  )
+  const server = await serveFolder(folder)
+  const browser = await openBrowser()
+  const page = await browser.newPage({ reducedMotion: 'reduce' })
+  const errors: string[] = []
+  page.on('pageerror', error => errors.push(error.message))
+  page.on('console', message => message.type() === 'error' && errors.push(message.text()))
+  await page.goto(`${server.url}/index.html`)
+  await page.getByRole('button', { name: 'bars' }).click()
+  await page.getByRole('option', { name: 'points', exact: true }).click()
+  expect(await page.evaluate(() => (window as any).steps.at(-1).draw)).toBe('scatter')
+  await page.evaluate(() => (window as any).setTheme('night'))
+  const ground = () =>
+    page.locator('.dapplo-composer').evaluate(host => host.style.getPropertyValue('--background'))
+  await expect.poll(ground).toBe('#15191c')
+  expect(await page.getByRole('button', { name: 'points' }).count()).toBe(1)
+  await page.evaluate(() => (window as any).setShown(false))
+  await page.waitForSelector('.dapplo-composer', { state: 'detached' })
+  expect(errors).toEqual([])
+  await browser.close()
+  await server.close()
+  rmSync(folder, { recursive: true })
+})

@@ -22,8 +22,9 @@ import { houseOfCharts, type Language, languageOf } from './language.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 import { beginnings } from './show/beginnings.ts'
 import { columnList } from './show/columns.ts'
-import { element } from './show/elements.ts'
-import { sentenceLine, type Tool, toolBar } from './show/line.ts'
+import { takesFiles } from './show/drop.ts'
+import { anchorAt, element } from './show/elements.ts'
+import { pathOf, sentenceLine, type Tool, toolBar, wordFor } from './show/line.ts'
 import { Menu } from './show/menu.ts'
 import { findingsIn, picture } from './show/picture.ts'
 import { colour, dress } from './show/sheet.ts'
@@ -47,11 +48,12 @@ export class Composer implements Composed {
   private language: Language
   private history: History<Description | undefined>
   private menu: Menu | undefined
+  private listed: unknown
 
   constructor(place: HTMLElement, options: ComposeOptions) {
     this.element = place
     this.options = options
-    this.data = new Data(options.tables)
+    this.data = new Data(options.tables, options.look)
     this.language = languageOf(options, this.data.table)
     const first = options.chart instanceof Chart ? options.chart.description : options.chart
     this.history = new History<Description | undefined>(first)
@@ -65,7 +67,7 @@ export class Composer implements Composed {
     this.dark.addEventListener('change', () => colour(this.host, this.theme), { signal })
     this.root.addEventListener('keydown', event => this.pressed(event), { signal })
     this.stage.addEventListener('click', event => this.clicked(event), { signal })
-    if (options.allow?.files) this.takeFiles(signal)
+    if (options.allow?.files) takesFiles(this.root, (text, name) => this.use(text, name), signal)
     this.render()
   }
 
@@ -102,8 +104,14 @@ export class Composer implements Composed {
   }
 
   private get place(): Place {
-    const { table, facts } = this.data
-    return { table, facts, description: this.history.now as Description, allowed: this.options.allow ?? {} }
+    const { table, facts, look } = this.data
+    return {
+      table,
+      facts,
+      look,
+      description: this.history.now as Description,
+      allowed: this.options.allow ?? {},
+    }
   }
 
   private get theme(): Theme {
@@ -150,7 +158,7 @@ export class Composer implements Composed {
   /** Writes the sentence anew and shows its chart; `path`: what is looked at then. */
   private render(path?: SettingPath): void {
     const { description } = this
-    const { say, sentence, voice } = this.language
+    const { say, sentence } = this.language
     this.stage.hidden = description === undefined
     if (description) {
       const line = sentenceLine(sentence(description).pieces, {
@@ -173,7 +181,7 @@ export class Composer implements Composed {
         toolBar(this.tools(), say, index => this.focusTool(index)),
       )
       this.showChart(description)
-      if (path) this.focusOn(path)
+      if (path) (wordFor(this.top, path) ?? this.top.querySelector<HTMLElement>('.and'))?.focus()
       this.said.textContent = this.sentence
     } else {
       this.live?.destroy()
@@ -186,9 +194,19 @@ export class Composer implements Composed {
         draw: this.draw,
         begin: (one: Description) => this.step(one, ['draw']),
       }
-      this.top.replaceChildren(beginnings(suggestCharts(this.data.table), host))
+      this.top.replaceChildren(beginnings(suggestCharts(this.data.table, { look: this.data.look }), host))
     }
-    columnList(this.columns, this.data.table, this.data.facts, say, voice, this.options.allow?.files === true)
+    this.showColumns()
+  }
+
+  /** The columns of a table, anew once it has changed. */
+  private showColumns(): void {
+    const { table, look } = this.data
+    if (this.listed === look) return
+    this.listed = look
+    columnList(this.columns, table, look, this.language.voice)
+    if (this.options.allow?.files)
+      this.columns.append(element('p', '', this.language.say('Drop a CSV file here to use it.')))
   }
 
   private showChart(description: Description): void {
@@ -258,15 +276,6 @@ export class Composer implements Composed {
     this.menu = new Menu(host, opener, label, offer)
   }
 
-  private focusOn(path: SettingPath): void {
-    const wanted = path.join('.')
-    const words = [...this.top.querySelectorAll<HTMLElement>('.choice')]
-    const word =
-      words.find(({ dataset }) => dataset.path === wanted) ??
-      words.find(({ dataset }) => dataset.path?.startsWith(wanted) || wanted.startsWith(`${dataset.path}.`))
-    ;(word ?? this.top.querySelector<HTMLElement>('.and'))?.focus()
-  }
-
   private tell(findings: readonly Finding[]): void {
     const mendOf = (finding: Finding) =>
       this.description && mendsFor(this.description, finding).find(one => this.mends(one, finding))
@@ -300,35 +309,17 @@ export class Composer implements Composed {
     const about = aboutAt(this.live.scene, this.description, event.clientX - left, event.clientY - top)
     if (!about) return
     if (about.is === 'part') {
-      const wanted = about.path.join('.')
-      const words = [...this.top.querySelectorAll<HTMLElement>('.choice')]
-      const word = words.find(({ dataset: { path = '' } }) => path === wanted || path.endsWith(`.${wanted}`))
-      word?.click()
+      wordFor(this.top, about.path)?.click()
       return
     }
     const path = about.is === 'scale' ? ['scales', about.scale] : ['scales', 'color']
     if (!mayChange(this.place, path)) return
-    const around = this.root.getBoundingClientRect()
-    const anchor = element('span', 'anchor', '', { tabindex: '-1' })
-    anchor.style.left = `${event.clientX - around.left}px`
-    anchor.style.top = `${event.clientY - around.top}px`
-    this.root.querySelector('.anchor')?.remove()
-    this.root.append(anchor)
+    const anchor = anchorAt(this.root, event)
     const [name, offer] =
       about.is === 'scale'
         ? [about.scale, scaleOffer(this.place, about.scale)]
         : [about.name, colourOffer(this.place, about.name, this.theme)]
     this.openMenu(anchor, this.language.say('About “{name}”', { name }), offer)
-  }
-
-  private takeFiles(signal: AbortSignal): void {
-    this.root.addEventListener('dragover', event => event.preventDefault(), { signal })
-    const drop = (event: DragEvent) => {
-      event.preventDefault()
-      const [file] = event.dataTransfer?.files ?? []
-      if (file) void file.text().then(text => this.use(text, file.name.replace(/\.\w+$/, '')))
-    }
-    this.root.addEventListener('drop', drop, { signal })
   }
 
   /** Other data: what was drawn stays, where it can be drawn with them. */
@@ -348,6 +339,3 @@ export class Composer implements Composed {
     this.render()
   }
 }
-
-const pathOf = (word: HTMLElement): SettingPath =>
-  (word.dataset.path ?? '').split('.').map(key => (/^\d+$/.test(key) ? Number(key) : key))

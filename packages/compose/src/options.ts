@@ -1,4 +1,4 @@
-import type { Chart, Description, House, Table } from '@dapplo/core'
+import type { Chart, Description, House, Table, TableLook } from '@dapplo/core'
 import type { Live } from 'dapplo'
 import type { Allowed } from './choose/model.ts'
 
@@ -6,6 +6,8 @@ import type { Allowed } from './choose/model.ts'
 export interface ComposeOptions {
   /** The data at hand: one table, or several by name, of which the first is the chart's own. */
   tables: Table | Readonly<Record<string, Table>>
+  /** What is in the columns of the chart's own table, where its rows are elsewhere: `await lookFar(table)` of `dapplo/far`. */
+  look?: TableLook
   /** What is drawn at first. Default: a person chooses among charts that are worth seeing for the data. */
   chart?: Description | Chart
   /** What a person may change. Default everything. */

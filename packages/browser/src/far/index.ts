@@ -8,6 +8,7 @@ export {
   type Frozen,
   farTable,
   frozenTable,
+  lookFar,
   ready,
   remoteEngine,
 } from '@dapplo/core/far'

@@ -1,4 +1,5 @@
 import type { SettingPath } from '@dapplo/core/sentence'
+import { namesOf } from './conditions.ts'
 import { drawingsOf, setAt, valueAt, withDrawing } from './edits.ts'
 import type { Option, Place } from './model.ts'
 import { mayChange } from './offers.ts'
@@ -65,8 +66,7 @@ export function additionsFor(place: Place): Option[] {
   // Rows.
   for (const { name } of columns.filter(({ is }) => is === 'category')) {
     if (valueAt(description, ['where', name]) !== undefined) continue
-    const cells = place.table.column(name)?.cells
-    const value = cells?.type === 'text' ? cells.words[0] : undefined
+    const [value] = namesOf(place, name)
     if (value !== undefined)
       add('Which rows', 'only where {conditions}', ['where', name], value, { conditions: name })
   }
@@ -141,6 +141,21 @@ export function additionsFor(place: Place): Option[] {
   )
   if (!has('through') && played)
     add('What happens', 'playing through {phrase}', ['through'], played, { phrase: played })
+  const { x } = description
+  const step = typeof x === 'string' ? /^(year|quarter|month|week|day) of (.+)$/.exec(x) : null
+  const finer =
+    step && { year: 'quarter', quarter: 'month', month: 'week', week: 'day', day: 'hour' }[step[1]]
+  if (!has('controls') && step && finer) {
+    const other = `${finer} of ${step[2]}`
+    const holes = { value: String(x), phrase: other }
+    add(
+      'What happens',
+      'people choose {value} or {phrase}',
+      ['controls'],
+      [{ set: 'x', to: [x, other] }],
+      holes,
+    )
+  }
   if (!has('zoom')) add('What happens', 'people zoom along', ['zoom'], 'x')
   if (!has('select')) add('What happens', 'a click selects', ['select'], 'click')
   return out.filter(({ path }) => mayChange(place, path))

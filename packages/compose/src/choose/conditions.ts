@@ -1,12 +1,11 @@
-import { lookAt } from '@dapplo/core'
 import type { SettingPath } from '@dapplo/core/sentence'
 import { setAt, valueAt } from './edits.ts'
 import type { Option, Place } from './model.ts'
 
 /** The commonest names of a column. */
-function namesOf({ table }: Place, phrase: string): string[] {
-  const look = lookAt(table).columns.find(({ name }) => name === phrase)
-  return look?.commonest?.map(([name]) => name) ?? []
+export function namesOf({ look }: Place, phrase: string): string[] {
+  const column = look.columns.find(({ name }) => name === phrase)
+  return column?.commonest?.map(([name]) => name) ?? []
 }
 
 /** What a condition could be: each name alone, with those that are meant already, or anything but it. */

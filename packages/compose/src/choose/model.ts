@@ -1,4 +1,4 @@
-import type { Description, Table } from '@dapplo/core'
+import type { Description, Table, TableLook } from '@dapplo/core'
 import type { ColumnFacts, SettingPath } from '@dapplo/core/sentence'
 
 /** What a person who composes may change. */
@@ -15,6 +15,7 @@ export interface Allowed {
 export interface Place {
   table: Table
   facts: readonly ColumnFacts[]
+  look: TableLook
   description: Description
   allowed: Allowed
 }

@@ -1,53 +1,89 @@
-import type { Table } from '@dapplo/core'
-import type { ColumnFacts, Voice } from '@dapplo/core/sentence'
+import type { ColumnLook, Table, TableLook } from '@dapplo/core'
+import { answeredElsewhere } from '@dapplo/core/internal'
+import type { Voice } from '@dapplo/core/sentence'
 import { element } from './elements.ts'
 
-/** The data at hand: what each column is, found by typing. */
-export function columnList(
-  place: HTMLDetailsElement,
-  table: Table,
-  facts: readonly ColumnFacts[],
-  say: (words: string, holes?: Readonly<Record<string, string>>) => string,
-  voice: Voice,
-  files: boolean,
-): void {
+/** Rows and columns that are shown of a table. */
+const ROWS = 5
+const COLUMNS = 12
+/** Columns that are listed; more are found by typing. */
+const LISTED = 300
+
+type Say = (words: string, holes?: Readonly<Record<string, string>>) => string
+
+/** The data at hand: what each column is and what looks odd in it, found by typing, and the first rows. */
+export function columnList(place: HTMLDetailsElement, table: Table, look: TableLook, voice: Voice): void {
+  const say: Say = voice.text
   const find = element('input', 'find', '', {
     type: 'text',
     'aria-label': say('Find a column'),
     placeholder: say('Find a column'),
   })
   const list = element('ul')
-  const write = (value: number, time: boolean) =>
-    time ? new Date(value).toISOString().slice(0, 10) : voice.value(value)
-  const lines = facts.map(({ name, is, min, max, distinct }) => {
-    const cells = table.column(name)?.cells
-    if (is === 'nothing' && distinct === 0) return say('{name}: nothing', { name })
-    if (cells?.type === 'text')
-      return say('{name}: {count} names, such as {names}', {
-        name,
-        count: voice.value(distinct),
-        names: voice.list(cells.words.slice(0, 3)),
-      })
-    const time = cells?.type === 'time'
-    return say(time ? '{name}: times from {min} to {max}' : '{name}: numbers from {min} to {max}', {
-      name,
-      min: write(min, time),
-      max: write(max, time),
-    })
-  })
-  const fill = () =>
-    list.replaceChildren(
-      ...lines
-        .filter(line => line.toLocaleLowerCase().includes(find.value.toLocaleLowerCase()))
-        .slice(0, 300)
-        .map(line => element('li', '', line)),
-    )
+  const lines = look.columns.map(column => lineOf(column, voice))
+  const fill = () => {
+    const wanted = find.value.toLocaleLowerCase()
+    const fitting = lines.filter(line => line.toLocaleLowerCase().includes(wanted))
+    list.replaceChildren(...fitting.slice(0, LISTED).map(line => element('li', '', line)))
+  }
   find.addEventListener('input', fill)
   fill()
   place.replaceChildren(
-    element('summary', '', `${say('Columns')} (${facts.length})`),
-    ...(facts.length > 8 ? [find] : []),
+    element('summary', '', `${say('Columns')} (${look.columns.length})`),
+    ...(look.columns.length > 8 ? [find] : []),
     list,
+    ...(table.length > 0 && !answeredElsewhere(table) ? [firstRows(table, say)] : []),
   )
-  if (files) place.append(element('p', '', say('Drop a CSV file here to use it.')))
 }
+
+function lineOf({ name, type, distinct, min, max, commonest = [], odd }: ColumnLook, voice: Voice): string {
+  const say = voice.text
+  const write = (end: number | string | undefined) =>
+    typeof end === 'number' ? voice.value(end) : (end ?? '')
+  const what =
+    distinct === 0
+      ? say('{name}: nothing', { name })
+      : type === 'text'
+        ? say('{name}: {count} names, such as {names}', {
+            name,
+            count: voice.value(distinct),
+            names: voice.list(commonest.slice(0, 3).map(([one]) => one)),
+          })
+        : say(type === 'time' ? '{name}: times from {min} to {max}' : '{name}: numbers from {min} to {max}', {
+            name,
+            min: write(min),
+            max: write(max),
+          })
+  return odd.length === 0 ? what : `${what} (${odd.join('; ')})`
+}
+
+function firstRows(table: Table, say: Say): HTMLElement {
+  const names = table.names.slice(0, COLUMNS)
+  const around = element('div', 'rows', '', {
+    role: 'region',
+    'aria-label': say('The first rows'),
+    tabindex: '0',
+  })
+  const shown = element('table')
+  const head = element('tr')
+  head.append(...names.map(name => element('th', '', name, { scope: 'col' })))
+  shown.append(element('caption', '', say('The first rows')), head)
+  for (let row = 0; row < Math.min(ROWS, table.length); row++) {
+    const record = table.row(row) as Record<string, unknown>
+    const line = element('tr')
+    line.append(...names.map(name => element('td', '', written(record[name]))))
+    shown.append(line)
+  }
+  around.append(shown)
+  return around
+}
+
+const written = (value: unknown): string =>
+  value === null || value === undefined
+    ? ''
+    : value instanceof Date
+      ? value
+          .toISOString()
+          .replace(/T00:00:00\.000Z$|:00\.000Z$|\.000Z$/, '')
+          .replace('T', ' ')
+      : String(value)

@@ -17,3 +17,14 @@ export function button(text: string, className: string, act: () => void): HTMLBu
   made.addEventListener('click', act)
   return made
 }
+
+/** Something at the place of a click, from which a menu can open; one at a time. */
+export function anchorAt(root: HTMLElement, { clientX, clientY }: MouseEvent): HTMLElement {
+  const { left, top } = root.getBoundingClientRect()
+  const anchor = element('span', 'anchor', '', { tabindex: '-1' })
+  anchor.style.left = `${clientX - left}px`
+  anchor.style.top = `${clientY - top}px`
+  root.querySelector('.anchor')?.remove()
+  root.append(anchor)
+  return anchor
+}

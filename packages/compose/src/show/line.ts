@@ -1,4 +1,4 @@
-import type { SentenceChoice, SentencePiece } from '@dapplo/core/sentence'
+import type { SentenceChoice, SentencePiece, SettingPath } from '@dapplo/core/sentence'
 import { button, element } from './elements.ts'
 
 type Say = (words: string, holes?: Readonly<Record<string, string>>) => string
@@ -54,4 +54,20 @@ export function toolBar(tools: readonly Tool[], say: Say, again: (index: number)
     bar.append(tool)
   })
   return bar
+}
+
+/** Which part of the description a word is about. */
+export const pathOf = (word: HTMLElement): SettingPath =>
+  (word.dataset.path ?? '').split('.').map(key => (/^\d+$/.test(key) ? Number(key) : key))
+
+/** The word about a part of the description: the very part, else one within it, one that it is in, or that of a drawing. */
+export function wordFor(place: HTMLElement, path: SettingPath): HTMLElement | undefined {
+  const wanted = path.join('.')
+  const words = [...place.querySelectorAll<HTMLElement>('.choice')]
+  const find = (fits: (own: string) => boolean) => words.find(({ dataset }) => fits(dataset.path ?? ''))
+  return (
+    find(own => own === wanted) ??
+    find(own => own.startsWith(wanted) || wanted.startsWith(`${own}.`)) ??
+    find(own => own.endsWith(`.${wanted}`))
+  )
 }

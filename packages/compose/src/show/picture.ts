@@ -1,14 +1,37 @@
 import { type Chart, compose, type Finding, type House, paintCanvas, type Theme } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
-import { View } from '@dapplo/core/internal'
+import { answeredElsewhere, View } from '@dapplo/core/internal'
 import type { Font } from '@dapplo/core/small'
 
-/** A chart as a small picture on a canvas; false where its data do not let it be drawn. */
-export function picture(
-  canvas: HTMLCanvasElement,
-  chart: Chart,
-  look: { theme: Theme; house?: House; locale?: string; width: number; height: number },
-): boolean {
+/** How a small picture looks, and how large it is in pixels. */
+export interface Look {
+  theme: Theme
+  house?: House
+  locale?: string
+  width: number
+  height: number
+}
+
+/** What each canvas is wanted for: a picture that comes late does not replace another. */
+const wanted = new WeakMap<HTMLCanvasElement, Chart>()
+
+/**
+ * A chart as a small picture on a canvas; false where its data do not let it be drawn. Over rows that are elsewhere it is
+ * drawn once they have answered.
+ */
+export function picture(canvas: HTMLCanvasElement, chart: Chart, look: Look): boolean {
+  wanted.set(canvas, chart)
+  if (!answeredElsewhere(chart.table)) return paint(canvas, chart, look)
+  void import('@dapplo/core/far')
+    .then(({ ready }) => ready(chart))
+    .then(
+      () => wanted.get(canvas) === chart && paint(canvas, chart, look),
+      () => {},
+    )
+  return true
+}
+
+function paint(canvas: HTMLCanvasElement, chart: Chart, look: Look): boolean {
   const context = canvas.getContext('2d')
   if (!context) return false
   const density = window.devicePixelRatio || 1
@@ -40,6 +63,8 @@ export function findingsIn(
   height: number,
   theme: Theme,
 ): readonly Finding[] | undefined {
+  // What is elsewhere is not asked for a trial.
+  if (answeredElsewhere(chart.table)) return undefined
   try {
     return new View(chart, {}, { width: width || 640, height: height || 360, theme, measure: measureInter })
       .findings

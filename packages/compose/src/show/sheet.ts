@@ -46,6 +46,10 @@ input { font: inherit; color: inherit; background: var(--background); border: 1p
 details { margin-top: 12px; font-size: 13px; color: var(--muted); }
 summary { cursor: pointer; min-height: 24px; }
 details ul { margin: 6px 0; padding-inline-start: 18px; max-height: 220px; overflow: auto; overflow-wrap: anywhere; }
+.rows { overflow: auto; }
+table { border-collapse: collapse; font-variant-numeric: tabular-nums; }
+caption { text-align: start; padding: 4px 0; }
+th, td { text-align: start; padding: 2px 14px 2px 0; border-bottom: 1px solid var(--hairline); white-space: nowrap; }
 .said { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
 .menu.narrow { grid-template-columns: minmax(0, 1fr); }
 .menu.narrow .preview { position: static; order: -1; }

@@ -43,6 +43,7 @@ export const germanSentences: Readonly<Record<string, string>> = {
   'The axis {axis} has no title.': 'Die Achse {axis} hat keinen Titel.',
   'The axis {axis} is called “{value}”.': 'Die Achse {axis} heißt „{value}“.',
   'The tooltip lists {phrases}.': 'Beim Zeigen erscheinen {phrases}.',
+  'People choose {value} for {set}.': 'Für {set} wählt man {value}.',
   'And settings of its own.': 'Dazu eigene Einstellungen.',
   count: 'Anzahl',
   'count so far': 'Anzahl bisher',

@@ -59,6 +59,7 @@ export const SENTENCE_WORDS: readonly string[] = [
   'The axis {axis} has no title.',
   'The axis {axis} is called “{value}”.',
   'The tooltip lists {phrases}.',
+  'People choose {value} for {set}.',
   'And settings of its own.',
   ...PHRASE_WORDS,
   ...[

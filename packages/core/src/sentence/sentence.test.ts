@@ -146,7 +146,17 @@ const description = fc
             ),
           ),
         ),
-        controls: fc.array(fc.record({ set: fc.string() }), { maxLength: 2 }),
+        controls: fc.array(
+          fc.record(
+            {
+              set: fc.string(),
+              to: fc.array(fc.oneof(phrase, fc.integer()), { maxLength: 2 }),
+              as: fc.constant('menu'),
+            },
+            { requiredKeys: ['set'] },
+          ),
+          { maxLength: 2 },
+        ),
       },
       { requiredKeys: [] },
     ),

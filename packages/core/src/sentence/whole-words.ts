@@ -1,5 +1,5 @@
 import type { SentencePiece, SettingPath } from './model.ts'
-import { bound } from './phrase-words.ts'
+import { bound, phraseText } from './phrase-words.ts'
 import {
   FREE_SCALE_WORDS,
   FREE_WHOLE_WORDS,
@@ -20,6 +20,7 @@ export function wholePieces(settings: Settings, voice: Voice): SentencePiece[][]
     ...scales(settings, voice),
     ...axes(settings, voice),
     ...wholes(settings, voice),
+    ...controls(settings, voice),
   ]
 }
 
@@ -155,4 +156,23 @@ function wholes(settings: Settings, voice: Voice): SentencePiece[][] {
     }
   }
   return out
+}
+
+/** What people choose by above the chart, where it is a choice among phrases or other plain values. */
+function controls(settings: Settings, voice: Voice): SentencePiece[][] {
+  const list = settings.at(['controls'])
+  if (!Array.isArray(list)) return []
+  return list.flatMap((control: Record<string, unknown>, i): SentencePiece[][] => {
+    const path = ['controls', i]
+    const plain = Object.keys(control).every(key => key === 'set' || key === 'to')
+    const { set, to } = control
+    if (!plain || typeof set !== 'string' || !Array.isArray(to) || to.length === 0) return []
+    if (!to.every(one => typeof one === 'string')) return []
+    settings.take(path)
+    const text = voice.list(
+      to.map(one => phraseText(one, voice)),
+      'or',
+    )
+    return [voice.pieces('People choose {value} for {set}.', { set, value: { text, path, value: control } })]
+  })
 }

@@ -1,4 +1,5 @@
-import { namedBy } from '../table/cells/names-as-numbers.ts'
+import { namedAs, namedBy } from '../table/cells/names-as-numbers.ts'
+import { answeredElsewhere } from '../table/group/question.ts'
 import type { Table } from '../table/live/table.ts'
 import { lookAt, type TableLook } from '../table/reshape/look.ts'
 
@@ -50,7 +51,7 @@ export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFa
       return { ...common, is: named, longest }
     }
     const column = table.column(look.name)
-    const names = column && namedBy(column)
+    const names = answeredElsewhere(table) ? namedAs(look.name, min, max) : column && namedBy(column)
     if (names === 'years')
       return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
     if (names === 'identifiers' || look.distinct < 2)

@@ -11,9 +11,15 @@ export function namedBy(column: TableColumn): 'years' | 'identifiers' | undefine
   const { cells, name } = column
   if (cells.type !== 'number') return undefined
   const { min, max } = column.extent
-  const years = YEARS.test(name) && min >= 1800 && max <= 2200
-  if (!years && !IDENTIFIERS.test(name)) return undefined
+  const named = namedAs(name, min, max)
+  if (!named) return undefined
   // A look at the first thousand is enough for what numbers are.
   const whole = cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
-  return whole && max > min ? (years ? 'years' : 'identifiers') : undefined
+  return whole && max > min ? named : undefined
+}
+
+/** The same by the name of a column and its ends alone, where its values are elsewhere. */
+export function namedAs(name: string, min: number, max: number): 'years' | 'identifiers' | undefined {
+  if (YEARS.test(name) && min >= 1800 && max <= 2200) return 'years'
+  return IDENTIFIERS.test(name) ? 'identifiers' : undefined
 }
