@@ -403,3 +403,19 @@ test('a description of what is gone is said with the reason, and can be mended; 
   expect(errors).toEqual([])
   await page.context().close()
 })
+
+test('what is worked out of two columns is found by typing', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  await page.getByRole('button', { name: 'sum of passengers' }).click()
+  await page.keyboard.type('ratio revenue passengers')
+  expect(await page.getByRole('option').allTextContents()).toEqual([
+    'ratio of passengers to revenue',
+    'ratio of revenue to passengers',
+  ])
+  await page.keyboard.press('ArrowDown')
+  await page.keyboard.press('Enter')
+  expect(await now(page)).toContain('bars of ratio of revenue to passengers for each month of departed')
+  await still(page)
+  expect(errors).toEqual([])
+  await page.context().close()
+})

@@ -138,7 +138,8 @@ createRoot(document.getElementById('root')).render(createElement(StrictMode, nul
     resolve: { modules: [join(root, 'node_modules')] },
     transform: { define: { 'process.env.NODE_ENV': '"development"' } },
   })
-  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es' })
+  // What is only needed for rows elsewhere would be a file of its own.
+  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es', codeSplitting: false })
   writeFileSync(
     join(folder, 'index.html'),
     '<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root"></div><script type="module" src="bundle.js"></script></body></html>',

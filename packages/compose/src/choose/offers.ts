@@ -32,6 +32,15 @@ const ROLES: Record<string, Wanted> = {
   link: 'names',
 }
 
+/** Columns whose ratio may mean something: amounts, the first few against each other. */
+function pairsOf(facts: Place['facts']): [string, string][] {
+  const names = facts.filter(({ is, adds }) => is === 'measure' && adds).map(({ name }) => name)
+  const few = names.slice(0, 6)
+  return few.flatMap(column =>
+    few.filter(other => other !== column).map((other): [string, string] => [column, other]),
+  )
+}
+
 /** What may be left out of a sentence: all but what is drawn, and where. */
 const NEEDED = new Set(['draw', 'as', 'x', 'y', 'level'])
 
@@ -91,6 +100,16 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
     if (key === 'label') choose(LOOK_WORDS.label, name => name === 'true')
     for (const phrase of phrasesFor(wanted, columnsOf(place)).slice(0, MOST))
       options.push({ words: phrase, phrase: true, next: set(phrase), path, now: value === phrase })
+    // What is worked out of two columns, after what is of one.
+    if (wanted === 'measure')
+      for (const [column, other] of pairsOf(columnsOf(place)))
+        options.push({
+          words: 'ratio of {column} to {other}',
+          holes: { column, other },
+          next: set({ ratio: column, to: other }),
+          path,
+          now: JSON.stringify(value) === JSON.stringify({ ratio: column, to: other }),
+        })
   } else if (key === 'level') choose({ ...LEVEL_WORDS, p90: 'p90', p10: 'p10' }, name => name)
   else if (key === 'kind' && path[0] === 'scales')
     choose(SCALE_KIND_WORDS, name => name, { scale: String(path[1]) })

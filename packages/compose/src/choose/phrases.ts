@@ -80,8 +80,11 @@ const BUCKETS =
   /^(minute|hour|day|week|month|quarter|year|hour of day|weekday|day of month|day of year|month of year|bins) of /
 
 /** Whether what is bound sums rows up: a column may be called as if it did. */
-export const sumsUp = (bind: unknown, { facts }: { facts: readonly ColumnFacts[] }): bind is string =>
-  typeof bind === 'string' &&
-  (bind === 'count' ||
-    ((/^(count|distinct) /.test(bind) || /^\S+( so far)? of /.test(bind)) && !BUCKETS.test(bind))) &&
-  !facts.some(({ name }) => name === bind)
+export function sumsUp(bind: unknown, { facts }: { facts: readonly ColumnFacts[] }): boolean {
+  if (typeof bind !== 'string') return bind !== null && typeof bind === 'object' && 'ratio' in bind
+  if (facts.some(({ name }) => name === bind)) return false
+  return (
+    bind === 'count' ||
+    ((/^(count|distinct) /.test(bind) || /^\S+( so far)? of /.test(bind)) && !BUCKETS.test(bind))
+  )
+}
