@@ -49,6 +49,7 @@ export function configOf(folder) {
             'places.md',
             'pages.md',
             'far.md',
+            'compose.md',
           ].map(name => titled('', name)),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },
