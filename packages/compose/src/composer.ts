@@ -66,7 +66,8 @@ export class Composer implements Composed {
     colour(this.host, this.theme)
     this.dark.addEventListener('change', () => colour(this.host, this.theme), { signal })
     this.root.addEventListener('keydown', event => this.pressed(event), { signal })
-    this.stage.addEventListener('click', event => this.clicked(event), { signal })
+    // Before the chart, which would hold its tooltip open where a person means the words.
+    this.stage.addEventListener('click', event => this.clicked(event), { signal, capture: true })
     if (options.allow?.files) takesFiles(this.root, (text, name) => this.use(text, name), signal)
     this.render()
   }
@@ -305,9 +306,12 @@ export class Composer implements Composed {
   /** A click on words in the chart offers what they are about. */
   private clicked(event: MouseEvent): void {
     if (!this.live || !this.description) return
+    // What a tooltip covers is not meant.
+    if (event.target instanceof Element && event.target.closest('.dapplo-tooltip')) return
     const { left, top } = this.stage.getBoundingClientRect()
     const about = aboutAt(this.live.scene, this.description, event.clientX - left, event.clientY - top)
     if (!about) return
+    event.stopPropagation()
     if (about.is === 'part') {
       wordFor(this.top, about.path)?.click()
       return

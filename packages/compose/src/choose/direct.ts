@@ -1,29 +1,69 @@
 import type { Theme } from '@dapplo/core'
-import { SCALE_FLAG_WORDS, SCALE_KIND_WORDS, type SettingPath } from '@dapplo/core/sentence'
-import { setAt, valueAt } from './edits.ts'
+import { LOOK_WORDS, SCALE_FLAG_WORDS, SCALE_KIND_WORDS, type SettingPath } from '@dapplo/core/sentence'
+import { drawingsOf, setAt, valueAt } from './edits.ts'
 import type { Offer, Option, Place, Writing } from './model.ts'
+import { sumsUp } from './phrases.ts'
 
 /** Kinds that place numbers. */
 const KINDS = ['linear', 'log', 'root', 'signed log'] as const
 
-/** What a click on the figures of an axis offers: where its scale ends, and how it goes. */
-export function scaleOffer({ description }: Place, scale: string): Offer {
+/** What stands along an axis, as far as what is bound there tells. */
+function along({ description, facts }: Place, scale: string): 'numbers' | 'times' | 'names' {
+  const bound = [description, ...drawingsOf(description)].map(one => valueAt(one, [scale])).find(Boolean)
+  if (typeof bound !== 'string' || sumsUp(bound, { facts })) return 'numbers'
+  const column = facts.find(({ name }) => name === bound)
+  if (column) return column.is === 'time' ? 'times' : column.is === 'measure' ? 'numbers' : 'names'
+  if (/^bins of /.test(bound)) return 'numbers'
+  return /^(minute|hour|day|week|month|quarter|year) of /.test(bound) ? 'times' : 'names'
+}
+
+/** What a click on what stands along an axis offers: the order of names, or where a scale ends and how it goes. */
+export function scaleOffer(place: Place, scale: string): Offer {
+  const { description } = place
   const at = (key: string): SettingPath => ['scales', scale, key]
+  const is = along(place, scale)
+  const leaveOut: Option = {
+    words: 'no axis {axis}',
+    holes: { axis: scale },
+    path: ['axes', scale],
+    next: setAt(description, ['axes', scale], false),
+  }
+  if (is === 'names') {
+    const options = Object.entries(LOOK_WORDS.order).map(
+      ([order, words]): Option => ({
+        words,
+        path: ['order'],
+        now: description.order === order,
+        next: setAt(description, ['order'], order),
+      }),
+    )
+    const few: Option = {
+      words: 'only the {value} greatest',
+      holes: { value: '10' },
+      path: ['top'],
+      next: setAt(description, ['top'], 10),
+    }
+    return { options: [...options, few, leaveOut], writings: [] }
+  }
   const ends = valueAt(description, at('domain'))
-  const domain = Array.isArray(ends) ? ends : [null, null]
+  const domain: unknown[] = Array.isArray(ends) ? ends : [null, null]
+  const read = (text: string): string | number | undefined =>
+    is === 'times' ? text.trim() : Number.isFinite(Number(text)) ? Number(text) : undefined
   const writings = (['From', 'To'] as const).map(
     (label, end): Writing => ({
       label,
-      value: typeof domain[end] === 'number' ? String(domain[end]) : '',
-      kind: 'number',
+      value: domain[end] === null || domain[end] === undefined ? '' : String(domain[end]),
+      kind: is === 'times' ? 'words' : 'number',
       next: text => {
-        if (text !== '' && !Number.isFinite(Number(text))) return undefined
+        const value = text.trim() === '' ? null : read(text)
+        if (value === undefined) return undefined
         const next = [domain[0] ?? null, domain[1] ?? null]
-        next[end] = text === '' ? null : Number(text)
+        next[end] = value
         return setAt(description, at('domain'), next.every(one => one === null) ? undefined : next)
       },
     }),
   )
+  if (is === 'times') return { options: [leaveOut], writings }
   const kind = valueAt(description, at('kind'))
   const options: Option[] = KINDS.map(name => ({
     words: SCALE_KIND_WORDS[name],
@@ -32,19 +72,14 @@ export function scaleOffer({ description }: Place, scale: string): Offer {
     now: (kind ?? 'linear') === name,
     next: setAt(description, at('kind'), name === 'linear' ? undefined : name),
   }))
+  const turned = valueAt(description, at('reverse')) === true
   options.push({
-    words: SCALE_FLAG_WORDS.reverse.true,
+    words: turned ? SCALE_FLAG_WORDS.reverse.false : SCALE_FLAG_WORDS.reverse.true,
     holes: { scale },
     path: at('reverse'),
-    next: setAt(description, at('reverse'), valueAt(description, at('reverse')) === true ? undefined : true),
+    next: setAt(description, at('reverse'), turned ? undefined : true),
   })
-  options.push({
-    words: 'no axis {axis}',
-    holes: { axis: scale },
-    path: ['axes', scale],
-    next: setAt(description, ['axes', scale], false),
-  })
-  return { options, writings }
+  return { options: [...options, leaveOut], writings }
 }
 
 /** What a click on a category's name offers: the colours of the theme, or any other. */

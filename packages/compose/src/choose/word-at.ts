@@ -30,7 +30,7 @@ export function aboutAt(scene: Scene, description: Description, x: number, y: nu
     const text = batch.whole?.[at] ?? batch.texts[at]
     for (const key of ['title', 'subtitle', 'caption', 'source'] as const)
       if (description[key] === text) return { is: 'part', path: [key] }
-    const labels = /^axis (.+)\/labels/.exec(id)?.[1]
+    const labels = /^axis ([^/]+)\//.exec(id)?.[1]
     if (labels) return { is: 'scale', scale: labels }
     if (id.startsWith('axis title')) return { is: 'part', path: [/ x$/.test(id) ? 'x' : 'y'] }
     if (id.startsWith('legend')) return { is: 'category', name: text }

@@ -15,7 +15,7 @@ button { font: inherit; color: inherit; cursor: pointer; border-radius: 3px; }
 .tools button, .set, .mend, .beginning { border: 1px solid var(--muted); background: var(--surface); padding: 3px 10px; min-height: 28px; }
 .tools button:disabled { color: var(--muted); border-color: var(--hairline); cursor: default; }
 .tools .done { margin-inline-start: auto; font-weight: 600; }
-.chart { height: 420px; }
+.chart { height: 420px; isolation: isolate; }
 .findings { margin: 8px 0 0; padding: 0; list-style: none; font-size: 13px; color: var(--muted); }
 .findings li { margin: 4px 0; }
 .mend { margin-inline-start: 6px; color: var(--text); padding: 1px 8px; }
