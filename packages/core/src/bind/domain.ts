@@ -13,7 +13,7 @@ import { utc } from '../table/cells/zone.ts'
 import { numberOf } from '../table/group/where.ts'
 import type { Bound, Domain, ScaleInput } from './model.ts'
 import { unitOf } from './naming.ts'
-import { extentOfPositions } from './positions.ts'
+import { extentOfPositions, lacksSome } from './positions.ts'
 
 /** Told where values lie outside fixed ends; marks then stand at those edges. */
 export const OUTSIDE = 'outside-domain'
@@ -217,26 +217,12 @@ const withoutZero = ({ name, uses }: ScaleInput, kind: ScaleKind): Finding => ({
 })
 
 /** The extent of what has a place: a value whose other position is missing is not drawn, and stretches nothing. */
-function extentOfPlaced(
-  { bound: { marks }, values, positions }: Use,
-  role: 'x' | 'y',
-): { min: number; max: number } {
-  const whole = extentOfPositions(values, positions)
-  const other = role === 'x' ? marks.y : marks.x
-  if (other.unbound || positions.spans || values.reach || other.sorted) return whole
-  let min = Number.POSITIVE_INFINITY
-  let max = Number.NEGATIVE_INFINITY
-  let missing = false
-  for (let mark = 0; mark < marks.length; mark++) {
-    if (Number.isNaN(other.at[mark])) {
-      missing = true
-      continue
-    }
-    const value = positions.at[mark]
-    if (value < min) min = value
-    if (value > max) max = value
-  }
-  return missing ? { min, max } : whole
+function extentOfPlaced({ bound, values, positions }: Use, role: 'x' | 'y'): { min: number; max: number } {
+  const across = role === 'x' ? 'y' : 'x'
+  const other = bound.marks[across]
+  if (other.unbound || positions.spans || values.reach || !lacksSome(bound[across], other))
+    return extentOfPositions(values, positions)
+  return extentOf({ type: 'number', values: positions.at.filter((_, mark) => !Number.isNaN(other.at[mark])) })
 }
 
 /** The extent without the baseline that bars begin at. */

@@ -1,7 +1,7 @@
 import type { Positions } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import type { TableColumn } from '../table/cells/column.ts'
-import { extentOf } from '../table/cells/extent.ts'
+import { type Extent, extentOf } from '../table/cells/extent.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { isMeasure } from '../table/phrase/meaning.ts'
 import type { ScaleInput } from './model.ts'
@@ -72,9 +72,18 @@ export function extentOfPositions(values: RoleValues, positions: Positions): { m
       max: extentOf({ type: 'number', values: to }).max,
     }
   if (values.reach) return { min: values.reach[0], max: values.reach[1] }
-  const { column } = values
-  const known = column && column.cells.type !== 'text' && sameMemory(column.cells.values, positions.at)
-  return known ? column.extent : extentOf({ type: 'number', values: positions.at })
+  return knownExtent(values, positions) ?? extentOf({ type: 'number', values: positions.at })
+}
+
+/** Whether some marks have no position; for a whole column this is known already. */
+export const lacksSome = (values: RoleValues, positions: Positions): boolean =>
+  !positions.sorted && knownExtent(values, positions)?.missing !== 0 && positions.at.some(Number.isNaN)
+
+/** What a column knows of its values, where the positions are the whole of it. */
+function knownExtent({ column }: RoleValues, { at }: Positions): Extent | undefined {
+  return column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)
+    ? column.extent
+    : undefined
 }
 
 /** Whether two views are the whole of the same cells. */

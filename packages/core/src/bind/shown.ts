@@ -76,6 +76,8 @@ const groupedBy = ({ grouped, roles }: Shaped): [role: string, values: RoleValue
  */
 export function placed(shaped: Shaped, drawing: ResolvedDrawing): { value: Shaped; findings: Finding[] } {
   const by = groupedBy(shaped)
+  // Rows as they are, and groups that all have a place, are passed on untouched.
+  if (by.length === 0) return { value: shaped, findings: [] }
   const elsewhere = answeredElsewhere(shaped.table)
   const own: number[] = []
   const left = new Map<string, number>()
