@@ -11,7 +11,14 @@ export type {
 } from './sentence/model.ts'
 export { typesOf } from './sentence/model.ts'
 export { phraseText } from './sentence/phrase-words.ts'
-export * from './sentence/said-looks.ts'
+export {
+  KIND_WORDS,
+  LEVEL_WORDS,
+  LOOK_WORDS,
+  SCALE_FLAG_WORDS,
+  SCALE_KIND_WORDS,
+  WHOLE_WORDS,
+} from './sentence/said-looks.ts'
 export { descriptionOf, sentenceOf } from './sentence/sentence.ts'
 export { SENTENCE_WORDS } from './sentence/sentence-words.ts'
 export { putAt } from './sentence/settings.ts'

@@ -7,9 +7,11 @@ export const LARGEST = 1e300
 /** Deeper than this nothing is meant: no option is, by far. */
 const DEEPEST = 40
 
-const isPlain = (value: object): boolean => {
+/** An object that is nothing but its fields: no table, no kind of a class, no list. */
+export function isPlainObject(value: unknown): value is Record<string, unknown> {
+  if (value === null || typeof value !== 'object') return false
   const nature: unknown = Object.getPrototypeOf(value)
-  return nature === Object.prototype || nature === null || Array.isArray(value)
+  return nature === Object.prototype || nature === null
 }
 
 /**
@@ -26,7 +28,7 @@ export function checkTree(data: unknown, path = '', depth = 0): void {
     )
   if (data instanceof Date && Number.isNaN(data.getTime()))
     throw new DapploError('bad-option', 'This date is none', path, 'Write a date that exists.')
-  if (data === null || typeof data !== 'object' || !isPlain(data)) return
+  if (!isPlainObject(data) && !Array.isArray(data)) return
   if (depth >= DEEPEST)
     throw new DapploError(
       'bad-description',

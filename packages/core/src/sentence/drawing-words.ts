@@ -1,7 +1,7 @@
 import type { SentenceChoice, SentencePiece, SettingPath } from './model.ts'
 import { bound, phraseText, sumsRows } from './phrase-words.ts'
 import { FREE_LOOK_WORDS, KIND_WORDS, LEVEL_WORDS, LOOK_WORDS, ROLE_WORDS } from './said-looks.ts'
-import type { Settings } from './settings.ts'
+import { isSimple, type Settings } from './settings.ts'
 import type { Voice } from './voice.ts'
 
 /** Kinds that read or annotate what others draw: what the chart binds is said with others. */
@@ -58,13 +58,12 @@ export function drawingPieces(settings: Settings, place: DrawingPlace, voice: Vo
   const head = headOf(settings, place, role, voice)
   const clauses: SentencePiece[][] = []
   const say = (clause: SentencePiece[] | undefined) => clause && clauses.push(clause)
-  for (const [name, words] of Object.entries(ROLE_WORDS)) {
-    if (name === 'label' || name === 'shade') continue
+  for (const name of ['color', 'series', 'dash', 'shape', 'size', 'link'] as const) {
     const phrase = role(name)
+    if (!phrase) continue
     // Sums are shades from light to dark, names are colours that differ.
-    const shade =
-      name === 'color' && (HEADS[place.kind] === 'cells' || sumsRows(phrase?.value, voice.columns))
-    if (phrase) say(voice.pieces(shade ? ROLE_WORDS.shade : words, { phrase }))
+    const shade = name === 'color' && (HEADS[place.kind] === 'cells' || sumsRows(phrase.value, voice.columns))
+    say(voice.pieces(ROLE_WORDS[shade ? 'shade' : name], { phrase }))
   }
   for (const base of bases) {
     const path = [...base, 'color']
@@ -88,20 +87,10 @@ function headOf(
   const level = bases.map(base => levelOf(settings, [...base, 'level'], voice)).find(Boolean)
   const [x, y] = [role('x'), role('y')]
   const lying = kind === 'bar' && lies(x?.value, y?.value, voice)
-  const many = bases.some(base =>
+  const split = bases.some(base =>
     ['color', 'series'].some(name => typeof settings.at([...base, name]) === 'string'),
   )
-  const text = voice.text(
-    lying
-      ? 'lying bars'
-      : many && kind === 'line'
-        ? 'lines'
-        : many && kind === 'area'
-          ? 'areas'
-          : Object.hasOwn(KIND_WORDS, kind)
-            ? KIND_WORDS[kind as 'bar']
-            : kind,
-  )
+  const text = voice.text(kindWords(kind, lying, split))
   const choice: SentencePiece = { text, path: kindPath, value }
   const says = (words: string, holes: Record<string, SentencePiece | undefined> = {}) =>
     voice.pieces(words, { kind: choice, ...(holes as Record<string, SentencePiece>) })
@@ -117,6 +106,14 @@ function headOf(
   if (x && y) return says(how === 'cells' ? '{kind} for each {x} and {y}' : '{kind} at {x} and {y}', { x, y })
   if (y) return says('{kind} at {y}', { y })
   return x ? says('{kind} upright at {x}', { x }) : says('{kind}')
+}
+
+/** What a kind is called: lines where there are several, and bars by how they stand. */
+function kindWords(kind: string, lying: boolean, split: boolean): string {
+  if (lying) return 'lying bars'
+  if (split && kind === 'line') return 'lines'
+  if (split && kind === 'area') return 'areas'
+  return Object.hasOwn(KIND_WORDS, kind) ? KIND_WORDS[kind as 'bar'] : kind
 }
 
 /** Whether bars lie: along their summary, else along the only number. */
@@ -144,45 +141,34 @@ const LOOK_ORDER = [
 
 function looksOf(settings: Settings, base: SettingPath, voice: Voice): SentencePiece[][] {
   const out: SentencePiece[][] = []
+  /** Takes what stands at a place, as a choice within words. */
+  const say = (words: string, path: SettingPath, text: string) => {
+    const value = settings.take(path)
+    out.push(voice.pieces(words, { value: { text, path, value } }))
+  }
   for (const name of LOOK_ORDER) {
     const path = [...base, ...name.split(' ')]
     const value = settings.at(path)
     const known = Object.hasOwn(LOOK_WORDS, name)
       ? (LOOK_WORDS[name as 'arrange'] as Record<string, string>)
       : {}
-    const simple = typeof value === 'string' || typeof value === 'boolean' || typeof value === 'number'
     if (name === 'label' && typeof value !== 'boolean') {
       const phrase = bound(settings, path, voice)
       if (phrase) out.push(voice.pieces(ROLE_WORDS.label, { phrase }))
-    } else if (
-      (typeof value === 'string' || typeof value === 'boolean') &&
-      Object.hasOwn(known, String(value)) &&
-      !(name === 'rest' && typeof value === 'string')
-    ) {
-      settings.take(path)
-      out.push([{ text: voice.text(known[String(value)]), path, value }])
-    } else if (simple && Object.hasOwn(FREE_LOOK_WORDS, name)) {
-      settings.take(path)
-      const text = voice.value(value)
-      out.push(voice.pieces(FREE_LOOK_WORDS[name as 'top'], { value: { text, path, value } }))
+      continue
     }
+    if (!isSimple(value)) continue
+    // What the rest is called may be any text.
+    const named = typeof value === 'boolean' || (typeof value === 'string' && name !== 'rest')
+    if (named && Object.hasOwn(known, String(value))) say('{value}', path, voice.text(known[String(value)]))
+    else if (Object.hasOwn(FREE_LOOK_WORDS, name))
+      say(FREE_LOOK_WORDS[name as 'top'], path, voice.value(value))
   }
   const degree = settings.at([...base, 'fit', 'degree'])
-  if (typeof degree === 'number') {
-    const path = [...base, 'fit', 'degree']
-    settings.take(path)
-    out.push(voice.pieces('of degree {value}', { value: { text: voice.value(degree), path, value: degree } }))
-  }
-  const dashPath = [...base, 'style', 'dash']
-  const dash = settings.at(dashPath)
-  if (Array.isArray(dash) && dash.length > 0 && dash.every(length => typeof length === 'number')) {
-    settings.take(dashPath)
-    out.push(
-      voice.pieces('dashed by {value}', {
-        value: { text: dash.map(voice.value).join(' '), path: dashPath, value: dash },
-      }),
-    )
-  }
+  if (typeof degree === 'number') say('of degree {value}', [...base, 'fit', 'degree'], voice.value(degree))
+  const dash = settings.at([...base, 'style', 'dash'])
+  if (Array.isArray(dash) && dash.length > 0 && dash.every(length => typeof length === 'number'))
+    say('dashed by {value}', [...base, 'style', 'dash'], dash.map(voice.value).join(' '))
   return out
 }
 
@@ -208,7 +194,7 @@ function conditionsOf(settings: Settings, path: SettingPath, voice: Voice): Sent
 }
 
 /** One condition in words; undefined for what has none. */
-export function conditionText(phrase: string, condition: unknown, voice: Voice): string | undefined {
+function conditionText(phrase: string, condition: unknown, voice: Voice): string | undefined {
   const column = phraseText(phrase, voice)
   const values = (value: unknown): string | undefined => {
     const list = Array.isArray(value) ? value : [value]

@@ -1,9 +1,9 @@
+import { isPlainObject } from '../finding/check-tree.ts'
 import type { Setting, SettingPath } from './model.ts'
 
-const isPlain = (value: unknown): value is Record<string, unknown> =>
-  value !== null &&
-  typeof value === 'object' &&
-  [Object.prototype, null].includes(Object.getPrototypeOf(value))
+/** What is said as it is written. */
+export const isSimple = (value: unknown): value is string | number | boolean =>
+  ['string', 'number', 'boolean'].includes(typeof value)
 
 const keyOf = (path: SettingPath): string => JSON.stringify(path)
 
@@ -46,7 +46,7 @@ export class Settings {
       if (value === undefined || this.taken.has(keyOf(path))) return
       const entries: [string | number, unknown][] | undefined = Array.isArray(value)
         ? value.map((one, i) => [i, one])
-        : isPlain(value)
+        : isPlainObject(value)
           ? Object.entries(value)
           : undefined
       if (!entries || entries.length === 0 || !(path.length === 0 || this.opened.has(keyOf(path))))

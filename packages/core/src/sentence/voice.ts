@@ -1,3 +1,4 @@
+import { checkLocale } from '../finding/check-locale.ts'
 import { fillWords, readWords } from '../words/holes.ts'
 import type { SentenceOptions, SentencePiece } from './model.ts'
 
@@ -19,6 +20,7 @@ const ISO_DAY = /^\d{4}-\d{2}-\d{2}T00:00:00(\.000)?Z$/
 
 /** The voice in which sentences are said: the words of a language, and how it writes numbers and lists. */
 export function voiceOf({ words = {}, locale = 'en', columns = {} }: SentenceOptions): Voice {
+  checkLocale(locale, 'locale')
   const form = (said: string) => readWords(Object.hasOwn(words, said) ? words[said] : said)
   const text: Voice['text'] = (said, holes = {}) => {
     const { pieces, holes: names } = form(said)

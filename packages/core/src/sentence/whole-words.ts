@@ -7,11 +7,8 @@ import {
   SCALE_KIND_WORDS,
   WHOLE_WORDS,
 } from './said-looks.ts'
-import type { Settings } from './settings.ts'
+import { isSimple, type Settings } from './settings.ts'
 import type { Voice } from './voice.ts'
-
-const isSimple = (value: unknown): value is string | number | boolean =>
-  ['string', 'number', 'boolean'].includes(typeof value)
 
 /** What a chart says of itself as a whole: a sentence for each. */
 export function wholePieces(settings: Settings, voice: Voice): SentencePiece[][] {

@@ -1,5 +1,6 @@
 import type { Description } from '../describe/description.ts'
 import { voiceOf } from '../sentence/voice.ts'
+import { LENGTH } from '../table/cells/calendar.ts'
 import type { Table } from '../table/live/table.ts'
 import type { TableLook } from '../table/reshape/look.ts'
 import { type ColumnFacts, factsOf } from './facts.ts'
@@ -24,16 +25,8 @@ export interface Suggestion {
  */
 const READ = { position: 1, length: 0.92, angle: 0.6, shade: 0.5 }
 
-const DAY = 86_400_000
-/** Steps of time, by days; the one is taken that makes a line of some dozens of points. */
-const STEPS = [
-  ['hour', 1 / 24],
-  ['day', 1],
-  ['week', 7],
-  ['month', 30.4],
-  ['quarter', 91.3],
-  ['year', 365.25],
-] as const
+/** Steps of time; the finest is taken that makes a line of some dozens of points. */
+const STEPS = ['hour', 'day', 'week', 'month', 'quarter', 'year'] as const
 /** More points than these on a line say no more at a glance. */
 const POINTS = 60
 /** Names that colours tell apart without a search in the legend. */
@@ -107,8 +100,8 @@ const fitness = ({ distinct }: ColumnFacts): number =>
   distinct <= BARS ? 1 - Math.abs(distinct - 5) / 40 : 5 / distinct
 
 const summed = ({ name, adds }: ColumnFacts): string => `${adds ? 'sum' : 'mean'} of ${name}`
-const stepFor = ({ min, max }: ColumnFacts): string | undefined =>
-  STEPS.find(([, days]) => (max - min) / DAY / days <= POINTS)?.[0] ?? 'year'
+const stepFor = ({ min, max }: ColumnFacts): string =>
+  STEPS.find(step => (max - min) / LENGTH[step] <= POINTS) ?? 'year'
 
 /** A suggestion before its reason is put into words. */
 type Found = Omit<Suggestion, 'reason'>
@@ -214,7 +207,7 @@ const crossed: Rule = ({ rows, categories, measures: [measure] }) => {
 /** When in the week or the day things happen. */
 const rhythm: Rule = ({ rows, times: [time], measures: [measure] }) => {
   if (!time || rows < 100 || time.distinct < 100) return undefined
-  const clock = time.min % DAY !== 0 || time.max % DAY !== 0
+  const clock = time.min % LENGTH.day !== 0 || time.max % LENGTH.day !== 0
   const value = measure ? summed(measure) : 'count'
   return {
     description: clock

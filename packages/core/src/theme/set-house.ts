@@ -1,4 +1,5 @@
 import { type ReadonlySignal, signal } from '@preact/signals-core'
+import { isPlainObject } from '../finding/check-tree.ts'
 import { useColumns } from '../table/read/common-columns.ts'
 import type { House } from './house.ts'
 
@@ -35,11 +36,8 @@ export function withCommon(own: House | undefined): House | undefined {
 /** Objects are joined key by key; what is said nearer goes before. */
 function under(own: unknown, shared: unknown): unknown {
   if (own === undefined) return shared
-  if (!isPlain(own) || !isPlain(shared)) return own
+  if (!isPlainObject(own) || !isPlainObject(shared)) return own
   const out: Record<string, unknown> = { ...shared }
   for (const [key, value] of Object.entries(own)) out[key] = under(value, shared[key])
   return out
 }
-
-const isPlain = (value: unknown): value is Record<string, unknown> =>
-  value !== null && typeof value === 'object' && Object.getPrototypeOf(value) === Object.prototype

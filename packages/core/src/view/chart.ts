@@ -3,7 +3,7 @@ import type { Description, Drawing, Elsewhere } from '../describe/description.ts
 import type { Frame } from '../describe/frame.ts'
 import type { Loose, LooseOne, Wanted } from '../describe/meant.ts'
 import type { Kind, Labels } from '../describe/model.ts'
-import { checkTree } from '../finding/check-tree.ts'
+import { checkTree, isPlainObject } from '../finding/check-tree.ts'
 import { DapploError, type Finding } from '../finding/error.ts'
 import { partPath } from '../finding/part-path.ts'
 import type { wordsLeftOut } from '../pane/left-out.ts'
@@ -129,10 +129,7 @@ type DeepPartial<T> = T extends (...args: any) => any
 
 /** Objects whose parts belong together and are replaced as one. */
 const isPlain = (value: unknown): value is Record<string, unknown> =>
-  value !== null &&
-  typeof value === 'object' &&
-  (Object.getPrototypeOf(value) === Object.prototype || Object.getPrototypeOf(value) === null) &&
-  !('draw' in value && typeof value.draw === 'function')
+  isPlainObject(value) && typeof value.draw !== 'function'
 
 /** A binding names a value as a whole: `{ sum: … }` does not merge with `{ mean: … }`. */
 const WHOLE = new Set([

@@ -59,6 +59,36 @@ function openingOf(word: string): Opening[1] | undefined {
   return { needs: 'number', mean: column => ({ is: 'summary', how: word as Percentile, column }) }
 }
 
+/** Words that begin phrases over a column, before "of". */
+export const phraseOpenings: readonly string[] = [...OPENINGS.keys()]
+
+/** A way in which a text can be taken as words before "of" and the column after it. */
+interface Beginning {
+  opening: string
+  column: string
+  needs: Needs
+  meaning: Meaning
+}
+
+/** All ways to take a text apart into words that begin phrases and a column, whichever columns there are. */
+function beginningsOf(text: string): Beginning[] {
+  return [...new Set([...OPENINGS.keys(), text.split(' ', 1)[0]])].flatMap(opening => {
+    const begins = text.startsWith(`${opening} of `) ? openingOf(opening) : undefined
+    if (!begins) return []
+    const column = text.slice(opening.length + 4)
+    return [{ opening, column, needs: begins.needs, meaning: begins.mean(column) }]
+  })
+}
+
+const longestOf = (begun: readonly Beginning[]): Beginning =>
+  begun.reduce((a, b) => (b.opening.length > a.opening.length ? b : a))
+
+/** How a text begins, as a phrase over whatever column; undefined where it begins as none. */
+export function beginningOf(text: string): Pick<Beginning, 'opening' | 'column' | 'meaning'> | undefined {
+  const begun = beginningsOf(text)
+  return begun.length > 0 ? longestOf(begun) : undefined
+}
+
 /**
  * Understands a phrase over a table, in short or long form. An exact column name wins; two readings are an error.
  * Throws `unknown-column`, `unknown-phrase`, `two-readings` or `wrong-type`, each with the nearest thing that would do.
@@ -86,17 +116,8 @@ function readShort(phrase: string, table: Table, path: string): Meaning {
   if (text.startsWith('distinct ') && table.column(text.slice(9)))
     return { is: 'summary', how: 'distinct', column: text.slice(9) }
 
-  const readings: { meaning: Meaning; opening: string; column: string; needs: Needs }[] = []
-  const openings: string[] = []
-  const first = text.split(' ', 1)[0]
-  for (const opening of new Set([...OPENINGS.keys(), first])) {
-    const begins = text.startsWith(`${opening} of `) ? openingOf(opening) : undefined
-    if (!begins) continue
-    const { needs, mean } = begins
-    openings.push(opening)
-    const column = text.slice(opening.length + 4)
-    if (table.column(column)) readings.push({ meaning: mean(column), opening, column, needs })
-  }
+  const begun = beginningsOf(text)
+  const readings = begun.filter(({ column }) => table.column(column))
   if (readings.length > 1) {
     throw new DapploError(
       'two-readings',
@@ -110,18 +131,17 @@ function readShort(phrase: string, table: Table, path: string): Meaning {
     needType(table, column, needs, opening, path)
     return meaning
   }
-  throw unknown(text, openings, table, path)
+  throw unknown(text, begun, table, path)
 }
 
 /** What begins phrases, as people read it: summaries first, then what is for times. */
 const BEGINNINGS = `A summary begins with ${[...SUMS, ...ENDS, 'p90', ...WINDOWS].join(', ')} or bins, and "of"; a step of time with ${[...UNITS, ...CYCLES].join(', ')}, and "of"; or write count, or distinct before a column.`
 
-function unknown(text: string, openings: string[], table: Table, path: string): DapploError {
+function unknown(text: string, begun: readonly Beginning[], table: Table, path: string): DapploError {
   const instead = meant.phrase(text, table.names, OPENINGS.keys())
-  if (openings.length > 0) {
+  if (begun.length > 0) {
     // The longest opening is the reading that was instead: "hour of day of x" rather than "hour of" a column "day of x".
-    const opening = openings.reduce((a, b) => (b.length > a.length ? b : a))
-    const column = text.slice(opening.length + 4)
+    const { opening, column } = longestOf(begun)
     const near = nearest(column, table.names)
     return new DapploError(
       'unknown-column',
@@ -178,12 +198,24 @@ function needType(table: Table, name: string, needs: Needs, opening: string, pat
   )
 }
 
-const OPTIONS = new Set(['label', 'format', 'top', 'rest', 'by', 'within', 'width', 'number', 'until', 'to'])
+/** What the long form may say beside what it is over. */
+export const PHRASE_OPTIONS: ReadonlySet<string> = new Set([
+  'label',
+  'format',
+  'top',
+  'rest',
+  'by',
+  'within',
+  'width',
+  'number',
+  'until',
+  'to',
+])
 
 function readLong(phrase: Record<string, unknown>, table: Table, path: string): Meaning {
   if (Object.hasOwn(phrase, 'value')) return { is: 'value', value: phrase.value as string }
   const keys = Object.keys(phrase).filter(
-    key => !OPTIONS.has(key) || (key === 'number' && Object.keys(phrase).length === 1),
+    key => !PHRASE_OPTIONS.has(key) || (key === 'number' && Object.keys(phrase).length === 1),
   )
   if (keys.length !== 1) {
     throw new DapploError(
