@@ -23,7 +23,7 @@ export interface ColumnFacts {
 
 /** Words in names of columns whose values are levels or rates: their sum says nothing. */
 const LEVELS =
-  /(age|altitude|average|delay|density|depth|duration|grade|height|humidity|index|knots|level|mean|median|minutes|percent|pressure|price|rate|ratio|score|share|speed|temp|temperature|weight|wind)s?([_ (]|$)/i
+  /(^|[_ (])(age|altitude|average|delay|density|depth|duration|grade|height|humidity|index|knots|level|mean|median|minutes|percent|pressure|price|rate|ratio|score|share|speed|temp|temperature|weight|wind)s?([_ (]|$)/i
 
 /** What each column is, by its values and its name. `look`: what is in it, where that is known already. */
 export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFacts[] {
@@ -56,7 +56,11 @@ export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFa
       return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
     if (names === 'identifiers' || look.distinct < 2)
       return { ...common, is: names ? 'identifier' : 'nothing' }
-    return { ...common, is: 'measure', adds: min >= 0 && !LEVELS.test(look.name) }
+    return {
+      ...common,
+      is: 'measure',
+      adds: min >= 0 && !LEVELS.test(look.name.replace(/([a-z])([A-Z])/g, '$1 $2')),
+    }
   })
 }
 

@@ -4,6 +4,7 @@ import { chart, readCsv, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { readWords } from '../words/holes.ts'
+import { factsOf } from './facts.ts'
 import { germanReasons } from './german-reasons.ts'
 import { REASON_WORDS } from './reason-words.ts'
 import { suggestCharts } from './suggest.ts'
@@ -54,6 +55,24 @@ test('what a table is decides what is worth seeing', () => {
   expect(shown([])).toEqual([])
   expect(shown([{ pier: 'Tern Point', boarded: 3 }])).toEqual(['bar pier sum of boarded'])
   expect(suggestCharts(readCsv('a,b\n'))).toEqual([])
+})
+
+test('amounts are added up, levels are compared by their mean, as their names tell', () => {
+  const names = [
+    'tonnage',
+    'mileage',
+    'crates',
+    'wind_knots',
+    'delay (min)',
+    'windSpeed',
+    'Age',
+    'ticket price',
+  ]
+  const rows = Array.from({ length: 30 }, (_, i) =>
+    Object.fromEntries(names.map((name, c) => [name, (i * (c + 3)) % 29])),
+  )
+  const added = factsOf(table(rows)).filter(({ adds }) => adds)
+  expect(added.map(({ name }) => name)).toEqual(['tonnage', 'mileage', 'crates'])
 })
 
 test('whatever the columns hold, each suggestion can be drawn, and shows something', () => {
