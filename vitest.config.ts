@@ -20,6 +20,7 @@ export default defineConfig({
             { find: '@dapplo/core/sentence', replacement: source('core/src/sentence.ts') },
             { find: '@dapplo/core/far', replacement: source('core/src/far.ts') },
             { find: '@dapplo/core/internal-files', replacement: source('core/src/internal-files.ts') },
+            { find: 'dapplo/internal', replacement: source('browser/src/internal.ts') },
             { find: '@dapplo/core/internal', replacement: source('core/src/internal.ts') },
             { find: '@dapplo/core', replacement: source('core/src/index.ts') },
           ],

@@ -1,20 +1,15 @@
-import {
-  Chart,
-  DapploError,
-  type Description,
-  day,
-  type Finding,
-  night,
-  readCsv,
-  type Theme,
-} from '@dapplo/core'
-import { type SettingPath, suggestCharts } from '@dapplo/core/sentence'
+import { Chart, DapploError, type Description, type Finding, readCsv, type Theme } from '@dapplo/core'
+import { themeOf, withCommon } from '@dapplo/core/internal'
+import { type SettingPath, type Suggestion, suggestCharts } from '@dapplo/core/sentence'
 import { type Live, mount } from 'dapplo'
+import { pageLocale, pageTheme } from 'dapplo/internal'
 import { additionsFor } from './choose/additions.ts'
 import { colourOffer, scaleOffer } from './choose/direct.ts'
+import { kindsOf } from './choose/edits.ts'
+import { mayChange, mayDraw } from './choose/limits.ts'
 import { mendsFor } from './choose/mend.ts'
 import type { Offer, Place } from './choose/model.ts'
-import { mayChange, offerFor } from './choose/offers.ts'
+import { offerFor } from './choose/offers.ts'
 import { aboutAt } from './choose/word-at.ts'
 import { Data } from './data.ts'
 import { History } from './history.ts'
@@ -26,9 +21,9 @@ import { takesFiles } from './show/drop.ts'
 import { anchorAt, element } from './show/elements.ts'
 import { pathOf, sentenceLine, type Tool, toolBar, wordFor } from './show/line.ts'
 import { Menu } from './show/menu.ts'
-import { findingsIn, picture } from './show/picture.ts'
+import { findingsIn, type Page, picture } from './show/picture.ts'
+import { Remarks } from './show/remarks.ts'
 import { colour, dress } from './show/sheet.ts'
-import { toldFindings } from './show/told.ts'
 
 /** A sentence whose words are choices, over the chart that it describes. */
 export class Composer implements Composed {
@@ -38,10 +33,11 @@ export class Composer implements Composed {
   private readonly root = element('div', 'composer')
   private readonly top = element('div')
   private readonly stage = element('div', 'chart')
-  private readonly findings = element('ul', 'findings')
   private readonly columns = element('details')
   private readonly said = element('div', 'said', '', { role: 'status' })
   private readonly options: ComposeOptions
+  /** How charts look here. */
+  private readonly page: Page
   private readonly dark = matchMedia('(prefers-color-scheme: dark)')
   private readonly ending = new AbortController()
   private data: Data
@@ -49,17 +45,26 @@ export class Composer implements Composed {
   private history: History<Description | undefined>
   private menu: Menu | undefined
   private listed: unknown
+  private readonly remarks = new Remarks({
+    say: (words, holes) => this.language.say(words, holes),
+    now: () => this.description,
+    mendOf: finding => mendsFor(this.place, finding).find(one => this.mends(one, finding)),
+    mend: next => this.step(next, ['draw']),
+  })
 
   constructor(place: HTMLElement, options: ComposeOptions) {
     this.element = place
     this.options = options
-    this.data = new Data(options.tables, options.look)
-    this.language = languageOf(options, this.data.table)
+    const { theme, house, look, allow } = options
+    const locale = pageLocale(place, options.locale, withCommon(house))
+    this.page = { element: place, look: { theme, house: houseOfCharts(house), locale } }
+    this.data = new Data(options.tables, look, allow?.columns)
+    this.language = languageOf(options, locale, this.data.table)
     const first = options.chart instanceof Chart ? options.chart.description : options.chart
     this.history = new History<Description | undefined>(first)
     const shadow = this.host.attachShadow({ mode: 'open' })
     dress(shadow)
-    this.root.append(this.top, this.stage, this.findings, this.columns, this.said)
+    this.root.append(this.top, this.stage, this.remarks.element, this.columns, this.said)
     shadow.append(this.root)
     place.replaceChildren(this.host)
     const { signal } = this.ending
@@ -68,7 +73,7 @@ export class Composer implements Composed {
     this.root.addEventListener('keydown', event => this.pressed(event), { signal })
     // Before the chart, which would hold its tooltip open where a person means the words.
     this.stage.addEventListener('click', event => this.clicked(event), { signal, capture: true })
-    if (options.allow?.files) takesFiles(this.root, (text, name) => this.use(text, name), signal)
+    if (allow?.files) takesFiles(this.root, (text, name) => this.use(text, name), signal)
     this.render()
   }
 
@@ -81,7 +86,8 @@ export class Composer implements Composed {
   }
 
   show(description: Description): void {
-    this.data.chart(description)
+    const made = this.data.make(description)
+    if (made instanceof DapploError) throw made
     this.step(description)
   }
 
@@ -116,19 +122,12 @@ export class Composer implements Composed {
   }
 
   private get theme(): Theme {
-    const { theme = 'day' } = this.options
-    return (theme === 'auto' ? this.dark.matches : theme === 'night') ? night : day
+    const { theme = 'day', house } = this.page.look
+    return themeOf(pageTheme(theme), withCommon(house))
   }
 
-  private readonly draw = (
-    canvas: HTMLCanvasElement,
-    chart: Chart,
-    width: number,
-    height: number,
-  ): boolean => {
-    const { locale, house } = this.options
-    return picture(canvas, chart, { theme: this.theme, house: houseOfCharts(house), locale, width, height })
-  }
+  private readonly draw = (canvas: HTMLCanvasElement, chart: Chart, width: number, height: number): boolean =>
+    picture(canvas, chart, { width, height }, this.page)
 
   private step(description: Description | undefined, path?: SettingPath): void {
     this.menu?.close()
@@ -162,20 +161,18 @@ export class Composer implements Composed {
     const { say, sentence } = this.language
     this.stage.hidden = description === undefined
     if (description) {
-      const line = sentenceLine(sentence(description).pieces, {
+      const { pieces, text } = sentence(description)
+      const line = sentenceLine(pieces, {
         say,
         may: choice => mayChange(this.place, choice.path),
-        open: (opener, choice) =>
-          this.openMenu(
-            opener,
-            say('Instead of “{words}”', { words: choice.text }),
-            offerFor(this.place, choice),
-          ),
-        add: opener =>
-          this.openMenu(opener, say('Add to the sentence'), {
-            options: additionsFor(this.place),
-            writings: [],
-          }),
+        open: (opener, choice) => {
+          const label = say('Instead of “{words}”', { words: choice.text })
+          this.openMenu(opener, label, offerFor(this.place, choice))
+        },
+        add: opener => {
+          const options = additionsFor(this.place)
+          this.openMenu(opener, say('Add to the sentence'), { options, writings: [] })
+        },
       })
       this.top.replaceChildren(
         line,
@@ -183,11 +180,11 @@ export class Composer implements Composed {
       )
       this.showChart(description)
       if (path) (wordFor(this.top, path) ?? this.top.querySelector<HTMLElement>('.and'))?.focus()
-      this.said.textContent = this.sentence
+      this.said.textContent = text
     } else {
       this.live?.destroy()
       this.live = undefined
-      this.findings.replaceChildren()
+      this.remarks.clear()
       const host = {
         say,
         sentence: (one: Description) => sentence(one).text,
@@ -195,9 +192,17 @@ export class Composer implements Composed {
         draw: this.draw,
         begin: (one: Description) => this.step(one, ['draw']),
       }
-      this.top.replaceChildren(beginnings(suggestCharts(this.data.table, { look: this.data.look }), host))
+      this.top.replaceChildren(beginnings(this.suggestions(), host))
     }
     this.showColumns()
+  }
+
+  /** The best charts to begin with, of the kinds that may be drawn. */
+  private suggestions(): Suggestion[] {
+    const { table, look } = this.data
+    return suggestCharts(table, { most: 9, look })
+      .filter(({ description }) => kindsOf(description).every(kind => mayDraw(this.place, kind)))
+      .slice(0, 3)
   }
 
   /** The columns of a table, anew once it has changed. */
@@ -211,19 +216,16 @@ export class Composer implements Composed {
   }
 
   private showChart(description: Description): void {
-    const fault = this.data.fault(description)
-    if (fault) return this.refuse(fault)
-    const chart = this.data.chart(description)
-    const told = (findings: readonly Finding[]) => this.tell(findings)
+    const chart = this.data.make(description)
+    if (chart instanceof DapploError) return this.refuse(chart)
     try {
       if (this.live) this.live.show(chart)
       else {
-        const { theme, house, locale } = this.options
-        const look = { theme, house: houseOfCharts(house), locale }
-        this.live = mount(chart, this.stage, { ...look, onFindings: told })
+        const onFindings = (findings: readonly Finding[]) => this.remarks.tell(findings)
+        this.live = mount(chart, this.stage, { ...this.page.look, onFindings })
       }
       // The chart stands once the running code has ended.
-      queueMicrotask(() => this.live && told(this.live.findings))
+      queueMicrotask(() => this.live && this.remarks.tell(this.live.findings))
     } catch (error) {
       if (!(error instanceof DapploError)) throw error
       this.refuse(error)
@@ -233,9 +235,7 @@ export class Composer implements Composed {
   /** Says why something cannot be drawn. What was drawn before stays, and the sentence can be mended. */
   private refuse({ message, hint }: DapploError): void {
     const why = hint ? `${message}. ${hint}` : message
-    this.findings.replaceChildren(
-      element('li', '', this.language.say('This cannot be drawn: {why}', { why }), { role: 'alert' }),
-    )
+    this.remarks.alert('This cannot be drawn: {why}', why)
   }
 
   private tools(): Tool[] {
@@ -277,19 +277,12 @@ export class Composer implements Composed {
     this.menu = new Menu(host, opener, label, offer)
   }
 
-  private tell(findings: readonly Finding[]): void {
-    const mendOf = (finding: Finding) =>
-      this.description && mendsFor(this.description, finding).find(one => this.mends(one, finding))
-    this.findings.replaceChildren(
-      ...toldFindings(findings, mendOf, this.language.say, next => this.step(next, ['draw'])),
-    )
-  }
-
   /** Whether a finding is gone from a chart that can be drawn. */
   private mends(description: Description, { code, path }: Finding): boolean {
     const chart = this.data.chartOf(description)
     const { clientWidth, clientHeight } = this.stage
-    const found = chart && findingsIn(chart, clientWidth, clientHeight, this.theme)
+    const size = { width: clientWidth || 640, height: clientHeight || 360 }
+    const found = chart && findingsIn(chart, size, this.page)
     return found !== undefined && !found.some(one => one.code === code && one.path === path)
   }
 
@@ -331,11 +324,10 @@ export class Composer implements Composed {
     try {
       this.data = new Data(readCsv(text, { name }))
     } catch (error) {
-      const why = this.language.say('This file cannot be read: {why}', { why: (error as Error).message })
-      this.findings.replaceChildren(element('li', '', why, { role: 'alert' }))
+      this.remarks.alert('This file cannot be read: {why}', (error as Error).message)
       return
     }
-    this.language = languageOf(this.options, this.data.table)
+    this.language = languageOf(this.options, this.page.look.locale as string, this.data.table)
     const { description } = this
     this.live?.destroy()
     this.live = undefined

@@ -1,4 +1,4 @@
-import { type Chart, chart, DapploError, type Description, lookAt, Table, type TableLook } from '@dapplo/core'
+import { Chart, chart, DapploError, type Description, lookAt, Table, type TableLook } from '@dapplo/core'
 import { answeredElsewhere } from '@dapplo/core/internal'
 import { type ColumnFacts, factsOf } from '@dapplo/core/sentence'
 import type { ComposeOptions } from './options.ts'
@@ -7,11 +7,12 @@ import type { ComposeOptions } from './options.ts'
 export class Data {
   readonly table: Table
   private readonly others: Readonly<Record<string, Table>>
+  private readonly given: TableLook | undefined
+  private readonly columns: readonly string[] | undefined
   private known: { look: TableLook; facts: readonly ColumnFacts[]; at: unknown } | undefined
 
-  private readonly given: TableLook | undefined
-
-  constructor(tables: ComposeOptions['tables'], look?: TableLook) {
+  /** `columns`: those that are offered. Default all. */
+  constructor(tables: ComposeOptions['tables'], look?: TableLook, columns?: readonly string[]) {
     const [first] = tables instanceof Table ? [tables] : Object.values(tables ?? {})
     if (!(first instanceof Table))
       throw new DapploError(
@@ -30,10 +31,11 @@ export class Data {
       )
     this.table = first
     this.given = look
+    this.columns = columns
     this.others = tables instanceof Table ? {} : tables
   }
 
-  /** What each column is; looked at anew once the table has changed. */
+  /** What each column that is offered is; looked at anew once the table has changed. */
   get facts(): readonly ColumnFacts[] {
     return this.now.facts
   }
@@ -46,22 +48,18 @@ export class Data {
   private get now() {
     const at = this.table.version.value
     if (this.known?.at !== at) {
-      const look = this.given ?? lookAt(this.table)
+      const whole = this.given ?? lookAt(this.table)
+      const offered = whole.columns.filter(({ name }) => !this.columns || this.columns.includes(name))
+      const look = { ...whole, columns: offered }
       this.known = { look, facts: factsOf(this.table, look), at }
     }
     return this.known
   }
 
-  /** Throws what the description makes impossible. */
-  chart(description: Description): Chart {
-    return chart(this.table, description, this.others)
-  }
-
-  /** What makes a description impossible; undefined where it can be drawn. */
-  fault(description: Description): DapploError | undefined {
+  /** The chart of a description, or what makes it impossible. */
+  make(description: Description): Chart | DapploError {
     try {
-      this.chart(description)
-      return undefined
+      return chart(this.table, description, this.others)
     } catch (error) {
       if (error instanceof DapploError) return error
       throw error
@@ -69,6 +67,8 @@ export class Data {
   }
 
   /** The chart of a description, where one can be made. */
-  readonly chartOf = (description: Description): Chart | undefined =>
-    this.fault(description) ? undefined : this.chart(description)
+  readonly chartOf = (description: Description): Chart | undefined => {
+    const made = this.make(description)
+    return made instanceof Chart ? made : undefined
+  }
 }

@@ -11,9 +11,13 @@ export interface Language {
   textOf(option: Option): string
 }
 
-export function languageOf({ house, words, locale }: ComposeOptions, table: Table): Language {
+export function languageOf(
+  { house, words }: Pick<ComposeOptions, 'house' | 'words'>,
+  locale: string,
+  table: Table,
+): Language {
   const own = { ...(house?.words as Readonly<Record<string, string>> | undefined), ...words }
-  const options = { words: own, locale: locale ?? house?.locale, columns: typesOf(table) }
+  const options = { words: own, locale, columns: typesOf(table) }
   const voice = voiceOf(options)
   return {
     voice,

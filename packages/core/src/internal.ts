@@ -26,6 +26,7 @@ export { paneAt, readAlong, readAt } from './read/reading.ts'
 export { shownMeanings, type Told, tellMore } from './read/tell.ts'
 export { type Standing, type WalkStep, walk } from './read/walk.ts'
 export { safeLink, safePicture } from './scene/scene.ts'
+export { LENGTH } from './table/cells/calendar.ts'
 export {
   type Answer,
   answeredBy,
@@ -37,6 +38,7 @@ export {
 } from './table/group/question.ts'
 export { followersOf } from './table/live/followers.ts'
 export { rootOf, selectionsOf } from './table/live/selection.ts'
+export { isMeasure, type Meaning } from './table/phrase/meaning.ts'
 export { readPhrase } from './table/phrase/phrase.ts'
 export { firstFont, fontsOf, themeOf } from './theme/house.ts'
 export { commonHouse, withCommon } from './theme/set-house.ts'

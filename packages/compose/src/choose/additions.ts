@@ -1,165 +1,191 @@
 import type { SettingPath } from '@dapplo/core/sentence'
 import { namesOf } from './conditions.ts'
-import { drawingsOf, setAt, valueAt, withDrawing } from './edits.ts'
+import { drawingsOf, kindOf, kindsOf, setAt, valueAt, withDrawing } from './edits.ts'
+import { mayChange, mayDraw } from './limits.ts'
 import type { Option, Place } from './model.ts'
-import { mayChange } from './offers.ts'
-import { phrasesFor, sumsUp } from './phrases.ts'
+import { meaningOf, namesIn, phrasesFor, sumsUp } from './phrases.ts'
 
-const nameOf = (drawing: unknown): string =>
-  typeof drawing === 'string' ? drawing : String((drawing as { as?: unknown } | null)?.as ?? '')
+type Holes = Record<string, string>
 
 /** What "and …" at the end of a sentence offers, by what it adds to. */
 export function additionsFor(place: Place): Option[] {
-  const { description, facts, allowed } = place
-  const columns = allowed.columns ? facts.filter(({ name }) => allowed.columns?.includes(name)) : facts
-  const out: Option[] = []
-  const has = (key: string) =>
-    valueAt(description, [key]) !== undefined ||
-    drawingsOf(description).some(one => valueAt(one, [key]) !== undefined)
-  const add = (
-    group: string,
-    words: string,
-    path: SettingPath,
-    value: unknown,
-    holes?: Record<string, string>,
-  ) => out.push({ group, words, holes, path, next: setAt(description, path, value) })
-  const kinds = drawingsOf(description).map(nameOf)
-  const [first] = kinds
-  const measure = phrasesFor('measure', columns).find(
-    phrase => phrase !== description.y && phrase !== description.x,
-  )
-  const names = phrasesFor(
-    'names',
-    columns.filter(({ is }) => is === 'category'),
-  )
-  const named = (role: string) =>
-    names.find(name => ![description.x, description.y, description.color].includes(name) || role === 'panes')
-
-  // Looks.
-  const colour = names.find(name => name !== description.x && name !== description.y)
-  if (!has('color') && colour && first !== 'heatmap')
-    add('How it looks', 'one colour per {phrase}', ['color'], colour, { phrase: colour })
-  if (first === 'pie' && !has('color') && names[0])
-    add('How it looks', 'one colour per {phrase}', ['color'], names[0], { phrase: names[0] })
-  if (['bar', 'area'].includes(first) && has('color') && !has('arrange')) {
-    add('How it looks', 'stacked', ['arrange'], 'stack')
-    add('How it looks', 'stacked to the whole', ['arrange'], 'share')
-    add('How it looks', 'side by side', ['arrange'], 'side')
-  }
-  if (!has('label')) add('How it looks', 'with values', ['label'], true)
-  if (first === 'bar' && !has('order')) add('How it looks', 'the greatest first', ['order'], 'ranked')
-  if (first === 'bar' && !has('top'))
-    add('How it looks', 'only the {value} greatest', ['top'], 10, { value: '10' })
-  if (has('top') && !has('rest')) add('How it looks', 'with the rest as one', ['rest'], true)
-  if (['line', 'area'].includes(first) && !has('between'))
-    add('How it looks', 'smooth', ['between'], 'smooth')
-  if (first === 'line' && !has('points')) add('How it looks', 'with points', ['points'], true)
-  if (first === 'pie' && !has('hollow'))
-    add('How it looks', 'hollow by {value}', ['hollow'], 0.6, { value: '0.6' })
-  if (first === 'scatter' && !has('size')) {
-    const size = phrasesFor('number', columns).find(
-      phrase => phrase !== description.x && phrase !== description.y,
-    )
-    if (size) add('How it looks', 'sized by {phrase}', ['size'], size, { phrase: size })
-  }
-
-  // Rows.
-  for (const { name } of columns.filter(({ is }) => is === 'category')) {
-    if (valueAt(description, ['where', name]) !== undefined) continue
-    const [value] = namesOf(place, name)
-    if (value !== undefined)
-      add('Which rows', 'only where {conditions}', ['where', name], value, { conditions: name })
-  }
-  for (const { name, min, is } of columns.filter(({ is }) => is === 'time' || is === 'measure')) {
-    if (valueAt(description, ['where', name]) !== undefined || !Number.isFinite(min)) continue
-    const from = is === 'time' ? new Date(min).toISOString().slice(0, 10) : min
-    add('Which rows', 'only where {conditions}', ['where', name], { from }, { conditions: name })
-  }
-
-  // More drawings.
-  const more = (words: string, drawing: object | string, holes?: Record<string, string>) => {
-    const index = drawingsOf(description).length
-    out.push({
-      group: 'More to see',
-      words,
-      holes,
-      path: typeof drawing === 'string' ? ['draw', index] : ['draw', index, 'as'],
-      next: withDrawing(description, drawing),
-    })
-  }
-  if (!['pie', 'heatmap'].includes(first)) {
-    const lying = sumsUp(description.x, place) && !sumsUp(description.y, place)
-    const along = lying ? 'x' : 'y'
-    const second = measure ?? 'count'
-    if (!lying)
-      more(
-        'a line of {value} on the right',
-        { as: 'line', y: second, against: 'right', ...(has('color') ? { color: null } : {}) },
-        { value: second },
-      )
-    for (const kind of ['line', 'bar', 'scatter', 'area'])
-      if (kind !== first && allows(place, kind))
-        more(KIND_NAMES[kind], { as: kind, [along]: description[along] ?? second })
-    if (!kinds.includes('reference')) {
-      more('a dashed line at the mean', { as: 'reference', level: 'mean', style: { dash: [4, 3] } })
-      more('a line at a value', { as: 'reference', [along]: { value: 0 } })
-    }
-    if (['scatter', 'line'].includes(first) && !kinds.includes('trend')) more('a trend', 'trend')
-  }
-
-  // Around it.
-  for (const [key, words, text] of [
-    ['title', 'a title', 'A title'],
-    ['subtitle', 'a subtitle', 'A subtitle'],
-    ['source', 'a source', 'A source'],
-  ] as const)
-    if (!has(key)) add('Around it', words, [key], text)
-  if (has('color') && !has('legend')) {
-    add('Around it', 'the legend on the right', ['legend'], 'right')
-    add('Around it', 'no legend', ['legend'], false)
-  }
-  const pane = named('panes')
-  if (!has('panes') && pane) add('Around it', 'a pane for each {phrase}', ['panes'], pane, { phrase: pane })
-  const { panes } = description
-  if (panes !== undefined && valueAt(panes, ['share']) === undefined)
-    add('Around it', 'scales of their own for panes', ['panes'], {
-      ...(typeof panes === 'string' ? { by: panes } : panes),
-      share: [],
-    })
-  for (const scale of ['x', 'y'] as const) {
-    if (valueAt(description, ['scales', scale, 'kind']) === undefined)
-      add('Around it', 'a logarithmic scale {scale}', ['scales', scale, 'kind'], 'log', { scale })
-    if (valueAt(description, ['scales', scale, 'include']) === undefined)
-      add('Around it', 'zero on the scale {scale}', ['scales', scale, 'include'], 0, { scale })
-    if (valueAt(description, ['axes', scale]) === undefined)
-      add('Around it', 'no axis {axis}', ['axes', scale], false, { axis: scale })
-  }
-
-  // What people do.
-  const [played] = phrasesFor('played', columns).filter(
-    phrase => ![description.x, description.y].includes(phrase),
-  )
-  if (!has('through') && played)
-    add('What happens', 'playing through {phrase}', ['through'], played, { phrase: played })
-  const { x } = description
-  const step = typeof x === 'string' ? /^(year|quarter|month|week|day) of (.+)$/.exec(x) : null
-  const finer =
-    step && { year: 'quarter', quarter: 'month', month: 'week', week: 'day', day: 'hour' }[step[1]]
-  if (!has('controls') && step && finer) {
-    const other = `${finer} of ${step[2]}`
-    const holes = { value: String(x), phrase: other }
-    add(
-      'What happens',
-      'people choose {value} or {phrase}',
-      ['controls'],
-      [{ set: 'x', to: [x, other] }],
-      holes,
-    )
-  }
-  if (!has('zoom')) add('What happens', 'people zoom along', ['zoom'], 'x')
-  if (!has('select')) add('What happens', 'a click selects', ['select'], 'click')
-  return out.filter(({ path }) => mayChange(place, path))
+  const found = [
+    ...group('How it looks', looks(place)),
+    ...group('Which rows', rows(place)),
+    ...group('More to see', drawings(place)),
+    ...group('Around it', around(place)),
+    ...group('What happens', deeds(place)),
+  ]
+  return found.filter(({ path }) => mayChange(place, path))
 }
 
-const KIND_NAMES: Record<string, string> = { line: 'a line', bar: 'bars', scatter: 'points', area: 'an area' }
-const allows = ({ allowed: { kinds } }: Place, kind: string): boolean => !kinds || kinds.includes(kind)
+const group = (heading: string, options: readonly Option[]): Option[] =>
+  options.map(option => ({ ...option, group: heading }))
+
+/** An option that sets something. */
+const adding =
+  ({ description }: Place) =>
+  (words: string, path: SettingPath, value: unknown, holes?: Holes): Option => ({
+    words,
+    holes,
+    path,
+    next: setAt(description, path, value),
+  })
+
+/** Whether a chart, or one of its drawings, says something already. */
+const says = ({ description }: Place, key: string): boolean =>
+  [description, ...drawingsOf(description)].some(one => valueAt(one, [key]) !== undefined)
+
+function looks(place: Place): Option[] {
+  const { description } = place
+  const { x, y } = description
+  const [first] = kindsOf(description)
+  const add = adding(place)
+  const free = (key: string) => !says(place, key)
+  const out: Option[] = []
+  const names = namesIn(place)
+  const colour = first === 'pie' ? names[0] : names.find(name => name !== x && name !== y)
+  if (free('color') && colour && first !== 'heatmap')
+    out.push(add('one colour per {phrase}', ['color'], colour, { phrase: colour }))
+  if (['bar', 'area'].includes(first) && !free('color') && free('arrange'))
+    out.push(
+      add('stacked', ['arrange'], 'stack'),
+      add('stacked to the whole', ['arrange'], 'share'),
+      add('side by side', ['arrange'], 'side'),
+    )
+  if (free('label')) out.push(add('with values', ['label'], true))
+  if (first === 'bar' && free('order')) out.push(add('the greatest first', ['order'], 'ranked'))
+  if (first === 'bar' && free('top')) out.push(add('only the {value} greatest', ['top'], 10, { value: '10' }))
+  if (!free('top') && free('rest')) out.push(add('with the rest as one', ['rest'], true))
+  if (['line', 'area'].includes(first) && free('between')) out.push(add('smooth', ['between'], 'smooth'))
+  if (first === 'line' && free('points')) out.push(add('with points', ['points'], true))
+  if (first === 'pie' && free('hollow')) out.push(add('hollow by {value}', ['hollow'], 0.6, { value: '0.6' }))
+  const size = phrasesFor('number', place).find(phrase => phrase !== x && phrase !== y)
+  if (first === 'scatter' && free('size') && size)
+    out.push(add('sized by {phrase}', ['size'], size, { phrase: size }))
+  return out
+}
+
+/** A condition on each column that has none: its commonest name, or from its least value on. */
+function rows(place: Place): Option[] {
+  const add = adding(place)
+  return [...place.facts]
+    .sort((a, b) => Number(b.is === 'category') - Number(a.is === 'category'))
+    .flatMap(({ name, is, min }) => {
+      if (valueAt(place.description, ['where', name]) !== undefined) return []
+      const value =
+        is === 'category'
+          ? namesOf(place, name)[0]
+          : is === 'time'
+            ? { from: new Date(min).toISOString().slice(0, 10) }
+            : is === 'measure'
+              ? { from: min }
+              : undefined
+      return value === undefined
+        ? []
+        : [add('only where {conditions}', ['where', name], value, { conditions: name })]
+    })
+}
+
+const KIND_NAMES = { line: 'a line', bar: 'bars', scatter: 'points', area: 'an area' }
+
+function drawings(place: Place): Option[] {
+  const { description } = place
+  const { x, y } = description
+  const kinds = kindsOf(description)
+  const [first] = kinds
+  if (first === 'pie' || first === 'heatmap') return []
+  const index = kinds.length
+  const more = (words: string, drawing: object | string, holes?: Holes): Option[] =>
+    mayDraw(place, kindOf(drawing))
+      ? [
+          {
+            words,
+            holes,
+            path: typeof drawing === 'string' ? ['draw', index] : ['draw', index, 'as'],
+            next: withDrawing(description, drawing),
+          },
+        ]
+      : []
+  const lying = sumsUp(x, place) && !sumsUp(y, place)
+  const along = lying ? 'x' : 'y'
+  const second = phrasesFor('measure', place).find(phrase => phrase !== y && phrase !== x) ?? 'count'
+  const plain = says(place, 'color') ? { color: null } : {}
+  const out: Option[] = []
+  if (!lying)
+    out.push(
+      ...more(
+        'a line of {value} on the right',
+        { as: 'line', y: second, against: 'right', ...plain },
+        { value: second },
+      ),
+    )
+  for (const [kind, words] of Object.entries(KIND_NAMES))
+    if (kind !== first) out.push(...more(words, { as: kind, [along]: description[along] ?? second }))
+  if (!kinds.includes('reference'))
+    out.push(
+      ...more('a dashed line at the mean', { as: 'reference', level: 'mean', style: { dash: [4, 3] } }),
+      ...more('a line at a value', { as: 'reference', [along]: { value: 0 } }),
+    )
+  if (['scatter', 'line'].includes(first) && !kinds.includes('trend')) out.push(...more('a trend', 'trend'))
+  return out
+}
+
+const HEADINGS = [
+  ['title', 'a title', 'A title'],
+  ['subtitle', 'a subtitle', 'A subtitle'],
+  ['source', 'a source', 'A source'],
+] as const
+
+function around(place: Place): Option[] {
+  const { description } = place
+  const add = adding(place)
+  const out: Option[] = []
+  for (const [key, words, text] of HEADINGS) if (!says(place, key)) out.push(add(words, [key], text))
+  if (says(place, 'color') && !says(place, 'legend'))
+    out.push(add('the legend on the right', ['legend'], 'right'), add('no legend', ['legend'], false))
+  const { panes } = description
+  const [pane] = namesIn(place)
+  if (panes === undefined && pane)
+    out.push(add('a pane for each {phrase}', ['panes'], pane, { phrase: pane }))
+  if (panes !== undefined && valueAt(panes, ['share']) === undefined) {
+    const own = { ...(typeof panes === 'string' ? { by: panes } : panes), share: [] }
+    out.push(add('scales of their own for panes', ['panes'], own))
+  }
+  for (const scale of ['x', 'y']) {
+    const free = (...path: string[]) => valueAt(description, path) === undefined
+    if (free('scales', scale, 'kind'))
+      out.push(add('a logarithmic scale {scale}', ['scales', scale, 'kind'], 'log', { scale }))
+    if (free('scales', scale, 'include'))
+      out.push(add('zero on the scale {scale}', ['scales', scale, 'include'], 0, { scale }))
+    if (free('axes', scale)) out.push(add('no axis {axis}', ['axes', scale], false, { axis: scale }))
+  }
+  return out
+}
+
+/** The next finer step of time. */
+const FINER: Record<string, string> = {
+  year: 'quarter',
+  quarter: 'month',
+  month: 'week',
+  week: 'day',
+  day: 'hour',
+}
+
+function deeds(place: Place): Option[] {
+  const { x, y } = place.description
+  const add = adding(place)
+  const out: Option[] = []
+  const played = phrasesFor('played', place).find(phrase => phrase !== x && phrase !== y)
+  if (!says(place, 'through') && played)
+    out.push(add('playing through {phrase}', ['through'], played, { phrase: played }))
+  const meaning = typeof x === 'string' ? meaningOf(x, place) : undefined
+  if (!says(place, 'controls') && meaning?.is === 'bucket' && FINER[meaning.unit]) {
+    const other = `${FINER[meaning.unit]} of ${meaning.column}`
+    const holes = { value: String(x), phrase: other }
+    out.push(add('people choose {value} or {phrase}', ['controls'], [{ set: 'x', to: [x, other] }], holes))
+  }
+  if (!says(place, 'zoom')) out.push(add('people zoom along', ['zoom'], 'x'))
+  if (!says(place, 'select')) out.push(add('a click selects', ['select'], 'click'))
+  return out
+}

@@ -1,20 +1,44 @@
-import type { Theme } from '@dapplo/core'
+import type { Description, Theme } from '@dapplo/core'
 import { LOOK_WORDS, SCALE_FLAG_WORDS, SCALE_KIND_WORDS, type SettingPath } from '@dapplo/core/sentence'
 import { drawingsOf, setAt, valueAt } from './edits.ts'
 import type { Offer, Option, Place, Writing } from './model.ts'
-import { sumsUp } from './phrases.ts'
+import { meaningOf } from './phrases.ts'
 
 /** Kinds that place numbers. */
 const KINDS = ['linear', 'log', 'root', 'signed log'] as const
 
-/** What stands along an axis, as far as what is bound there tells. */
-function along({ description, facts }: Place, scale: string): 'numbers' | 'times' | 'names' {
+/** What stands along an axis, by what is bound there. */
+function along(place: Place, scale: string): 'numbers' | 'times' | 'names' {
+  const { description, table } = place
   const bound = [description, ...drawingsOf(description)].map(one => valueAt(one, [scale])).find(Boolean)
-  if (typeof bound !== 'string' || sumsUp(bound, { facts })) return 'numbers'
-  const column = facts.find(({ name }) => name === bound)
-  if (column) return column.is === 'time' ? 'times' : column.is === 'measure' ? 'numbers' : 'names'
-  if (/^bins of /.test(bound)) return 'numbers'
-  return /^(minute|hour|day|week|month|quarter|year) of /.test(bound) ? 'times' : 'names'
+  const meaning = meaningOf(bound, place)
+  if (meaning?.is === 'bucket') return 'times'
+  if (meaning?.is === 'cycle') return 'names'
+  if (meaning?.is !== 'column') return 'numbers'
+  const names = place.facts.some(({ name, is }) => name === meaning.column && is === 'category')
+  const type = table.column(meaning.column)?.type
+  return type === 'time' ? 'times' : type === 'text' || names ? 'names' : 'numbers'
+}
+
+/** The ends of a scale, to be written; an empty one is open. */
+export function endsOf(description: Description, scale: string, times: boolean): Writing[] {
+  const path: SettingPath = ['scales', scale, 'domain']
+  const ends = valueAt(description, path)
+  const domain: unknown[] = Array.isArray(ends) ? ends : [null, null]
+  return (['From', 'To'] as const).map(
+    (label, end): Writing => ({
+      label,
+      value: String(domain[end] ?? ''),
+      kind: times ? 'words' : 'number',
+      next: text => {
+        const written = text.trim()
+        const value = written === '' ? null : times ? written : Number(written)
+        if (Number.isNaN(value)) return undefined
+        const next = [0, 1].map(i => (i === end ? value : (domain[i] ?? null)))
+        return setAt(description, path, next.every(one => one === null) ? undefined : next)
+      },
+    }),
+  )
 }
 
 /** What a click on what stands along an axis offers: the order of names, or where a scale ends and how it goes. */
@@ -45,24 +69,7 @@ export function scaleOffer(place: Place, scale: string): Offer {
     }
     return { options: [...options, few, leaveOut], writings: [] }
   }
-  const ends = valueAt(description, at('domain'))
-  const domain: unknown[] = Array.isArray(ends) ? ends : [null, null]
-  const read = (text: string): string | number | undefined =>
-    is === 'times' ? text.trim() : Number.isFinite(Number(text)) ? Number(text) : undefined
-  const writings = (['From', 'To'] as const).map(
-    (label, end): Writing => ({
-      label,
-      value: domain[end] === null || domain[end] === undefined ? '' : String(domain[end]),
-      kind: is === 'times' ? 'words' : 'number',
-      next: text => {
-        const value = text.trim() === '' ? null : read(text)
-        if (value === undefined) return undefined
-        const next = [domain[0] ?? null, domain[1] ?? null]
-        next[end] = value
-        return setAt(description, at('domain'), next.every(one => one === null) ? undefined : next)
-      },
-    }),
-  )
+  const writings = endsOf(description, scale, is === 'times')
   if (is === 'times') return { options: [leaveOut], writings }
   const kind = valueAt(description, at('kind'))
   const options: Option[] = KINDS.map(name => ({

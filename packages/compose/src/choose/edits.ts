@@ -26,6 +26,14 @@ export function valueAt(description: unknown, path: SettingPath): unknown {
 /** The drawings of a description as a list. */
 export const drawingsOf = ({ draw }: Description): readonly unknown[] => (Array.isArray(draw) ? draw : [draw])
 
+/** What kind a drawing is of; empty for a kind of a developer's own. */
+export function kindOf(drawing: unknown): string {
+  const kind = typeof drawing === 'string' ? drawing : valueAt(drawing, ['as'])
+  return typeof kind === 'string' ? kind : ''
+}
+
+export const kindsOf = (description: Description): string[] => drawingsOf(description).map(kindOf)
+
 /** The description with one more drawing, which lies on top. */
 export const withDrawing = (description: Description, drawing: object | string): Description =>
   ({ ...description, draw: [...drawingsOf(description), drawing] }) as Description

@@ -11,7 +11,9 @@ import {
 } from '@dapplo/core/sentence'
 import { asKind } from './as-kind.ts'
 import { conditionsFor } from './conditions.ts'
-import { drawingIndex, setAt, valueAt, withoutDrawing } from './edits.ts'
+import { endsOf } from './direct.ts'
+import { drawingIndex, kindsOf, setAt, valueAt, withoutDrawing } from './edits.ts'
+import { mayDraw } from './limits.ts'
 import type { Offer, Option, Place, Writing } from './model.ts'
 import { phrasesFor, sumsUp, type Wanted } from './phrases.ts'
 
@@ -33,9 +35,11 @@ const ROLES: Record<string, Wanted> = {
 }
 
 /** Columns whose ratio may mean something: amounts, the first few against each other. */
-function pairsOf(facts: Place['facts']): [string, string][] {
-  const names = facts.filter(({ is, adds }) => is === 'measure' && adds).map(({ name }) => name)
-  const few = names.slice(0, 6)
+function pairsOf({ facts }: Place): [string, string][] {
+  const few = facts
+    .filter(({ is, adds }) => is === 'measure' && adds)
+    .slice(0, 6)
+    .map(({ name }) => name)
   return few.flatMap(column =>
     few.filter(other => other !== column).map((other): [string, string] => [column, other]),
   )
@@ -43,16 +47,6 @@ function pairsOf(facts: Place['facts']): [string, string][] {
 
 /** What may be left out of a sentence: all but what is drawn, and where. */
 const NEEDED = new Set(['draw', 'as', 'x', 'y', 'level'])
-
-const columnsOf = ({ facts, allowed: { columns } }: Place) =>
-  columns ? facts.filter(({ name }) => columns.includes(name)) : facts
-
-/** Whether a person may change what stands at a place. */
-export function mayChange({ allowed: { options } }: Place, path: SettingPath): boolean {
-  if (!options) return true
-  const names = path.filter((key): key is string => typeof key === 'string')
-  return names.some(name => options.includes(name === 'as' ? 'draw' : name))
-}
 
 /** What a word of the sentence could say instead. */
 export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
@@ -71,9 +65,8 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
   }
   const whereAt = path.indexOf('where')
   if (isKind(path)) {
-    const kinds = place.allowed.kinds ?? Object.keys(KIND_WORDS)
     for (const [kind, words] of Object.entries(KIND_WORDS))
-      if (kinds.includes(kind))
+      if (mayDraw(place, kind))
         options.push({ words, next: asKind(place, path, kind), path, now: value === kind })
     const index = drawingIndex(path)
     if (index !== undefined)
@@ -95,14 +88,14 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
       )
     }
   } else if (key === 'x' || key === 'y' || Object.hasOwn(ROLES, key)) {
-    const shaded = key === 'color' && JSON.stringify(description.draw ?? '').includes('"heatmap"')
+    const shaded = key === 'color' && kindsOf(description).includes('heatmap')
     const wanted = key === 'x' || key === 'y' ? wantedAt(place, path, key) : shaded ? 'measure' : ROLES[key]
     if (key === 'label') choose(LOOK_WORDS.label, name => name === 'true')
-    for (const phrase of phrasesFor(wanted, columnsOf(place)).slice(0, MOST))
+    for (const phrase of phrasesFor(wanted, place).slice(0, MOST))
       options.push({ words: phrase, phrase: true, next: set(phrase), path, now: value === phrase })
     // What is worked out of two columns, after what is of one.
     if (wanted === 'measure')
-      for (const [column, other] of pairsOf(columnsOf(place)))
+      for (const [column, other] of pairsOf(place))
         options.push({
           words: 'ratio of {column} to {other}',
           holes: { column, other },
@@ -117,6 +110,7 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
     choose(SCALE_FLAG_WORDS[key as 'reverse'], name => name === 'true', { scale: String(path[1]) })
   else if (Object.hasOwn(LOOK_WORDS, key)) choose(LOOK_WORDS[key as 'arrange'], readFlag)
   else if (Object.hasOwn(WHOLE_WORDS, key)) choose(WHOLE_WORDS[key as 'legend'], readFlag)
+  if (key === 'domain') writings.push(...endsOf(description, String(path[1]), false))
   if (writings.length === 0) writings.push(...writingsAt(path, key, value, set))
   if (!NEEDED.has(key) || (key === 'y' && options.length === 0))
     options.push({ words: 'Leave this out', next: set(undefined), path: path.slice(0, 1) })
@@ -133,12 +127,11 @@ const readFlag = (name: string): unknown => (name === 'true' ? true : name === '
 function wantedAt(place: Place, path: SettingPath, role: 'x' | 'y'): Wanted {
   const { description } = place
   const other = valueAt(description, [...path.slice(0, -1), role === 'x' ? 'y' : 'x'])
-  const scattered = ['scatter', 'text'].some(kind =>
-    JSON.stringify(description.draw ?? '').includes(`"${kind}"`),
-  )
-  if (JSON.stringify(description.draw ?? '').includes('"heatmap"')) return 'place'
-  if (scattered && !sumsUp(valueAt(description, path), place)) return 'number'
-  if (sumsUp(valueAt(description, path), place)) return 'measure'
+  const kinds = kindsOf(description)
+  if (kinds.includes('heatmap')) return 'place'
+  const measured = sumsUp(valueAt(description, path), place)
+  if (!measured && (kinds.includes('scatter') || kinds.includes('text'))) return 'number'
+  if (measured) return 'measure'
   return sumsUp(other, place) || role === 'x' ? 'place' : 'measure'
 }
 
@@ -182,20 +175,11 @@ function writingsAt(
 ): Writing[] {
   const inStyle = path.includes('style')
   const text = typeof value === 'string' ? value : ''
-  if (key === 'rest')
-    return [writingOf('In other words', text, 'words', text => (text ? set(text) : undefined))]
-  if (key === 'domain' && Array.isArray(value))
-    return (['From', 'To'] as const).map((label, end) =>
-      writingOf(label, value[end], 'number', text =>
-        Number.isFinite(Number(text)) && text !== ''
-          ? set(value.map((one, i) => (i === end ? Number(text) : one)))
-          : undefined,
-      ),
-    )
-  if (path.includes('colors'))
-    return [writingOf('A colour', text, 'words', text => (text ? set(text) : undefined))]
-  if (FREE_WORDS.has(key) && (key !== 'color' || inStyle))
-    return [writingOf('In other words', text, 'words', text => (text ? set(text) : undefined))]
+  const words = key === 'rest' || (FREE_WORDS.has(key) && (key !== 'color' || inStyle))
+  if (words || path.includes('colors'))
+    return [
+      writingOf(words ? 'In other words' : 'A colour', text, 'words', text => (text ? set(text) : undefined)),
+    ]
   if (FREE_NUMBERS.has(key) && (key !== 'size' || inStyle))
     return [
       writingOf('Another number', value, 'number', text =>

@@ -1,90 +1,85 @@
+import { isMeasure, LENGTH, type Meaning, readPhrase } from '@dapplo/core/internal'
 import type { ColumnFacts } from '@dapplo/core/sentence'
+import type { Place } from './model.ts'
 
 /** What a role wants to be bound to. */
 export type Wanted = 'measure' | 'place' | 'names' | 'number' | 'played'
 
-const STEPS = ['month', 'day', 'year', 'week', 'quarter', 'hour']
+const STEPS = ['month', 'day', 'year', 'week', 'quarter', 'hour'] as const
 const CYCLES = ['weekday', 'hour of day', 'month of year']
-const DAY = 86_400_000
 
 /** Steps of time that make a readable number of places, best first. */
 function stepsOf({ min, max }: ColumnFacts): string[] {
-  const days = (max - min) / DAY
-  const length: Record<string, number> = {
-    hour: 1 / 24,
-    day: 1,
-    week: 7,
-    month: 30.4,
-    quarter: 91.3,
-    year: 365.25,
-  }
-  const count = (step: string) => days / length[step]
-  const fits = (step: string) => count(step) >= 2 && count(step) <= 2000
-  return STEPS.filter(fits).sort(
-    (a, b) => Math.abs(Math.log(count(a) / 30)) - Math.abs(Math.log(count(b) / 30)),
-  )
+  const count = (step: (typeof STEPS)[number]) => (max - min) / LENGTH[step]
+  const far = (step: (typeof STEPS)[number]) => Math.abs(Math.log(count(step) / 30))
+  return STEPS.filter(step => count(step) >= 2 && count(step) <= 2000).sort((a, b) => far(a) - far(b))
 }
 
+/** Columns that name things, those with the fewest names first. */
+export const namesIn = ({ facts }: Pick<Place, 'facts'>): string[] =>
+  facts
+    .filter(({ is }) => is === 'category')
+    .sort((a, b) => a.distinct - b.distinct)
+    .map(({ name }) => name)
+
 /** Phrases over the columns at hand for a role, the likeliest first. */
-export function phrasesFor(wanted: Wanted, facts: readonly ColumnFacts[]): string[] {
-  const of = (...is: ColumnFacts['is'][]) => facts.filter(column => is.includes(column.is))
-  const times = of('time')
-  const measures = of('measure')
-  const names = of('category').sort((a, b) => a.distinct - b.distinct)
-  const summed = measures.flatMap(({ name, adds }) =>
+export function phrasesFor(wanted: Wanted, place: Pick<Place, 'facts'>): string[] {
+  const of = (is: ColumnFacts['is']) => place.facts.filter(column => column.is === is)
+  const plain = (is: ColumnFacts['is']) => of(is).map(({ name }) => name)
+  const over = (is: ColumnFacts['is'], ...words: string[]) =>
+    of(is).flatMap(({ name }) => words.map(word => `${word} of ${name}`))
+  const summed = of('measure').flatMap(({ name, adds }) =>
     adds ? [`sum of ${name}`, `mean of ${name}`] : [`mean of ${name}`, `sum of ${name}`],
   )
-  const rarer = measures.flatMap(({ name }) => [
-    `median of ${name}`,
-    `min of ${name}`,
-    `max of ${name}`,
-    `p90 of ${name}`,
-  ])
-  const buckets = times.flatMap(column => stepsOf(column).map(step => `${step} of ${column.name}`))
-  const cycles = times.flatMap(({ name }) => CYCLES.map(cycle => `${cycle} of ${name}`))
-  const plain = (columns: readonly ColumnFacts[]) => columns.map(({ name }) => name)
+  const rarer = over('measure', 'median', 'min', 'max', 'p90')
+  const buckets = of('time').flatMap(column => stepsOf(column).map(step => `${step} of ${column.name}`))
+  const cycles = over('time', ...CYCLES)
+  const names = namesIn(place)
   switch (wanted) {
     case 'measure':
       return [
         ...summed,
         'count',
-        ...plain(measures),
+        ...plain('measure'),
         ...rarer,
-        ...plain(names),
-        ...of('category', 'identifier').map(({ name }) => `distinct ${name}`),
-        ...measures.map(({ name }) => `share of ${name}`),
-        ...measures.map(({ name }) => `sum so far of ${name}`),
+        ...names,
+        ...[...names, ...plain('identifier')].map(name => `distinct ${name}`),
+        ...over('measure', 'share'),
+        ...over('measure', 'sum so far'),
       ]
     case 'number':
-      return [...plain(measures), ...summed, 'count', ...rarer]
+      return [...plain('measure'), ...summed, 'count', ...rarer]
     case 'names':
-      return [...plain(names), ...cycles, ...buckets, ...plain(measures)]
+      return [...names, ...cycles, ...buckets, ...plain('measure')]
     case 'played':
-      return [...buckets, ...cycles, ...plain(names)]
+      return [...buckets, ...cycles, ...names]
     case 'place':
       return [
         ...buckets,
-        ...plain(names),
+        ...names,
         ...cycles,
-        ...plain(times),
-        ...plain(measures),
-        ...measures.map(({ name }) => `bins of ${name}`),
+        ...plain('time'),
+        ...plain('measure'),
+        ...over('measure', 'bins'),
         ...summed,
         'count',
-        ...plain(of('identifier')),
+        ...plain('identifier'),
       ]
   }
 }
 
-const BUCKETS =
-  /^(minute|hour|day|week|month|quarter|year|hour of day|weekday|day of month|day of year|month of year|bins) of /
+/** What is bound, as the library reads it; undefined for what it cannot read. */
+export function meaningOf(bind: unknown, { table }: Pick<Place, 'table'>): Meaning | undefined {
+  if (bind === undefined || bind === null) return undefined
+  try {
+    return readPhrase(bind, table, '')
+  } catch {
+    return undefined
+  }
+}
 
-/** Whether what is bound sums rows up: a column may be called as if it did. */
-export function sumsUp(bind: unknown, { facts }: { facts: readonly ColumnFacts[] }): boolean {
-  if (typeof bind !== 'string') return bind !== null && typeof bind === 'object' && 'ratio' in bind
-  if (facts.some(({ name }) => name === bind)) return false
-  return (
-    bind === 'count' ||
-    ((/^(count|distinct) /.test(bind) || /^\S+( so far)? of /.test(bind)) && !BUCKETS.test(bind))
-  )
+/** Whether what is bound sums rows up. */
+export function sumsUp(bind: unknown, place: Pick<Place, 'table'>): boolean {
+  const meaning = meaningOf(bind, place)
+  return meaning !== undefined && isMeasure(meaning)
 }

@@ -1,9 +1,8 @@
-import { chart, DapploError, type Description, lookAt, table } from '@dapplo/core'
+import { chart, DapploError, type Description, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import {
   descriptionOf,
-  factsOf,
   germanReasons,
   germanSentences,
   SENTENCE_WORDS,
@@ -13,10 +12,13 @@ import {
 } from '@dapplo/core/sentence'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { Data } from '../data.ts'
 import { COMPOSER_WORDS, germanComposer } from '../words.ts'
 import { additionsFor } from './additions.ts'
+import { kindsOf } from './edits.ts'
+import { mayDraw } from './limits.ts'
 import { mendsFor } from './mend.ts'
-import type { Place } from './model.ts'
+import type { Allowed, Place } from './model.ts'
 import { offerFor } from './offers.ts'
 
 const frame = { width: 640, height: 420, measure: measureInter }
@@ -31,16 +33,14 @@ const sailings = table(
   })),
   { name: 'sailings' },
 )
-const facts = factsOf(sailings)
-const look = lookAt(sailings)
 const columns = typesOf(sailings)
-const placeOf = (description: Description): Place => ({
-  table: sailings,
-  facts,
-  look,
-  description,
-  allowed: {},
-})
+const placesWith =
+  (allowed: Allowed) =>
+  (description: Description): Place => {
+    const { table, facts, look } = new Data(sailings, undefined, allowed.columns)
+    return { table, facts, look, description, allowed }
+  }
+const placeOf = placesWith({})
 
 test('whatever a person chooses, one after the other, can be drawn or is not offered; the words lead back to it', () => {
   const words = new Set<string>([...SENTENCE_WORDS, ...COMPOSER_WORDS])
@@ -68,7 +68,7 @@ test('whatever a person chooses, one after the other, can be drawn or is not off
         try {
           const { findings } = new View(chart(sailings, option.next), {}, frame)
           for (const finding of findings)
-            for (const mended of mendsFor(option.next, finding)) expect(mended).not.toBe(option.next)
+            for (const mended of mendsFor(placeOf(option.next), finding)) expect(mended).not.toBe(option.next)
           description = option.next
           drawn++
         } catch (error) {
@@ -80,6 +80,36 @@ test('whatever a person chooses, one after the other, can be drawn or is not off
   )
   // Most of what is thought of can be drawn.
   expect(drawn / tried).toBeGreaterThan(0.85)
+})
+
+test('what is not allowed is offered nowhere, whatever was chosen before', () => {
+  const limited = placesWith({
+    columns: ['departed', 'route', 'passengers'],
+    kinds: ['bar', 'line', 'heatmap', 'pie'],
+  })
+  const first: Description = { draw: 'bar', x: 'month of departed', y: 'sum of passengers' }
+  fc.assert(
+    fc.property(fc.array(fc.nat(), { minLength: 1, maxLength: 10 }), picks => {
+      let description = first
+      for (const pick of picks) {
+        const place = limited(description)
+        const choices = sentenceOf(description, { columns }).pieces.filter(piece => typeof piece !== 'string')
+        const options = [
+          ...choices.flatMap(choice => offerFor(place, choice).options),
+          ...additionsFor(place),
+        ]
+        for (const { next } of options) {
+          expect(JSON.stringify(next)).not.toMatch(
+            /vessel|delay|scatter|area|reference|trend|"sum of passengers of/,
+          )
+          expect(kindsOf(next).every(kind => mayDraw(place, kind))).toBe(true)
+        }
+        const { next } = options[pick % options.length]
+        if (!(new Data(sailings).make(next) instanceof DapploError)) description = next
+      }
+    }),
+    { numRuns: 60 },
+  )
 })
 
 test('the composer has all its words in German', () => {

@@ -32,7 +32,7 @@ export function columnList(place: HTMLDetailsElement, table: Table, look: TableL
     element('summary', '', `${say('Columns')} (${look.columns.length})`),
     ...(look.columns.length > 8 ? [find] : []),
     list,
-    ...(table.length > 0 && !answeredElsewhere(table) ? [firstRows(table, say)] : []),
+    ...(table.length > 0 && !answeredElsewhere(table) ? [firstRows(table, look, say)] : []),
   )
 }
 
@@ -57,8 +57,8 @@ function lineOf({ name, type, distinct, min, max, commonest = [], odd }: ColumnL
   return odd.length === 0 ? what : `${what} (${odd.join('; ')})`
 }
 
-function firstRows(table: Table, say: Say): HTMLElement {
-  const names = table.names.slice(0, COLUMNS)
+function firstRows(table: Table, { columns }: TableLook, say: Say): HTMLElement {
+  const names = columns.slice(0, COLUMNS).map(({ name }) => name)
   const around = element('div', 'rows', '', {
     role: 'region',
     'aria-label': say('The first rows'),

@@ -26,7 +26,7 @@ export function sentenceLine(pieces: readonly SentencePiece[], host: LineHost): 
       continue
     }
     const word = button(piece.text, 'choice', () => host.open(word, piece))
-    word.dataset.path = piece.path.join('.')
+    about.set(word, piece.path)
     line.append(opens(word))
   }
   const and = button(host.say('and …'), 'and', () => host.add(and))
@@ -56,18 +56,20 @@ export function toolBar(tools: readonly Tool[], say: Say, again: (index: number)
   return bar
 }
 
-/** Which part of the description a word is about. */
-export const pathOf = (word: HTMLElement): SettingPath =>
-  (word.dataset.path ?? '').split('.').map(key => (/^\d+$/.test(key) ? Number(key) : key))
+const about = new WeakMap<HTMLElement, SettingPath>()
+
+/** Which part of the description a word is about; nothing for what is no word of the sentence. */
+export const pathOf = (word: HTMLElement): SettingPath => about.get(word) ?? []
 
 /** The word about a part of the description: the very part, else one within it, one that it is in, or that of a drawing. */
 export function wordFor(place: HTMLElement, path: SettingPath): HTMLElement | undefined {
-  const wanted = path.join('.')
   const words = [...place.querySelectorAll<HTMLElement>('.choice')]
-  const find = (fits: (own: string) => boolean) => words.find(({ dataset }) => fits(dataset.path ?? ''))
+  const find = (fits: (own: SettingPath) => boolean) => words.find(word => fits(pathOf(word)))
+  const begins = (long: SettingPath, short: SettingPath) => short.every((key, i) => long[i] === key)
+  const ends = (own: SettingPath) => path.every((key, i) => own[own.length - path.length + i] === key)
   return (
-    find(own => own === wanted) ??
-    find(own => own.startsWith(wanted) || wanted.startsWith(`${own}.`)) ??
-    find(own => own.endsWith(`.${wanted}`))
+    find(own => own.length === path.length && begins(own, path)) ??
+    find(own => begins(own, path) || begins(path, own)) ??
+    find(ends)
   )
 }

@@ -1,15 +1,12 @@
-import { type Chart, compose, type Finding, type House, paintCanvas, type Theme } from '@dapplo/core'
-import { measureInter } from '@dapplo/core/inter'
+import { type Chart, compose, type Finding, paintCanvas } from '@dapplo/core'
 import { answeredElsewhere, View } from '@dapplo/core/internal'
-import type { Font } from '@dapplo/core/small'
+import type { MountOptions } from 'dapplo'
+import { Images, pageFrame } from 'dapplo/internal'
 
-/** How a small picture looks, and how large it is in pixels. */
-export interface Look {
-  theme: Theme
-  house?: House
-  locale?: string
-  width: number
-  height: number
+/** What small pictures take from the page: where they stand, and how charts look there. */
+export interface Page {
+  element: HTMLElement
+  look: MountOptions
 }
 
 /** What each canvas is wanted for: a picture that comes late does not replace another. */
@@ -19,55 +16,50 @@ const wanted = new WeakMap<HTMLCanvasElement, Chart>()
  * A chart as a small picture on a canvas; false where its data do not let it be drawn. Over rows that are elsewhere it is
  * drawn once they have answered.
  */
-export function picture(canvas: HTMLCanvasElement, chart: Chart, look: Look): boolean {
+export function picture(
+  canvas: HTMLCanvasElement,
+  chart: Chart,
+  size: { width: number; height: number },
+  page: Page,
+): boolean {
   wanted.set(canvas, chart)
-  if (!answeredElsewhere(chart.table)) return paint(canvas, chart, look)
-  void import('@dapplo/core/far')
-    .then(({ ready }) => ready(chart))
-    .then(
-      () => wanted.get(canvas) === chart && paint(canvas, chart, look),
-      () => {},
-    )
+  const again = () => wanted.get(canvas) === chart && paint(canvas, chart, size, page, images)
+  const images = new Images(again)
+  if (!answeredElsewhere(chart.table)) return paint(canvas, chart, size, page, images)
+  void import('@dapplo/core/far').then(({ ready }) => ready(chart)).then(again, () => {})
   return true
 }
 
-function paint(canvas: HTMLCanvasElement, chart: Chart, look: Look): boolean {
+function paint(
+  canvas: HTMLCanvasElement,
+  chart: Chart,
+  size: { width: number; height: number },
+  { element, look }: Page,
+  images: Images,
+): boolean {
   const context = canvas.getContext('2d')
   if (!context) return false
-  const density = window.devicePixelRatio || 1
-  const { theme, house, locale, width, height } = look
-  const measure = (text: string, { size, weight }: Font) => {
-    context.font = `${weight} ${size}px ${house?.font ?? theme.font}`
-    return context.measureText(text).width
-  }
+  const frame = pageFrame(element, size, look)
+  const { width, height, density = 1 } = frame
   try {
-    const scene = compose(chart, {}, { width, height, density, theme, house, locale, measure })
+    const scene = compose(chart, {}, frame)
     Object.assign(canvas, { width: width * density, height: height * density })
-    paintCanvas(scene, context, density, {
-      bitmap: (rgba, columns, rows) => {
-        const one = Object.assign(document.createElement('canvas'), { width: columns, height: rows })
-        one.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
-        return one
-      },
-    })
+    paintCanvas(scene, context, density, images)
     return true
   } catch {
     return false
   }
 }
 
-/** Likely mistakes in a chart of that size; undefined where it cannot be drawn. */
+/** Likely mistakes in a chart of a size; undefined where it cannot be drawn, or its rows are elsewhere: they are not asked for a trial. */
 export function findingsIn(
   chart: Chart,
-  width: number,
-  height: number,
-  theme: Theme,
+  size: { width: number; height: number },
+  { element, look }: Page,
 ): readonly Finding[] | undefined {
-  // What is elsewhere is not asked for a trial.
   if (answeredElsewhere(chart.table)) return undefined
   try {
-    return new View(chart, {}, { width: width || 640, height: height || 360, theme, measure: measureInter })
-      .findings
+    return new View(chart, {}, pageFrame(element, size, look)).findings
   } catch {
     return undefined
   }
