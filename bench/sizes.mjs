@@ -10,12 +10,18 @@ import { size } from './measure.mjs'
 // description, its layout, reading and summaries take most of the rest.
 const folder = mkdtempSync(join(fileURLToPath(new URL('../node_modules', import.meta.url)), '.bench-'))
 
+/** What a page loads at first: the entry, and what it imports, not what it asks for later. */
 async function bundled(code) {
   const input = join(folder, 'entry.mjs')
   writeFileSync(input, code)
   const bundle = await rolldown({ input, platform: 'browser' })
   const { output } = await bundle.generate({ format: 'es', minify: true })
-  return gzipSync(output[0].code, { level: 9 }).length
+  const first = new Set([output[0].fileName])
+  for (const name of first)
+    for (const other of output.find(({ fileName }) => fileName === name).imports) first.add(other)
+  return output
+    .filter(({ fileName }) => first.has(fileName))
+    .reduce((sum, { code }) => sum + gzipSync(code, { level: 9 }).length, 0)
 }
 
 size(

@@ -200,6 +200,8 @@ describe('suggest and describe', () => {
       'Draw bars of boats for each pier. And settings of its own.\n   (notes)\n',
     )
     expect(dapplo(['describe', sailings]).stdout).toContain('holds data and no description')
+    expect(dapplo(['describe', passengers, '--locale', 'fr']).stderr).toContain('Write en or de.')
+    expect(dapplo(['describe', passengers, '--locale', 'd_e!']).stderr).toContain('is no language tag')
   })
 })
 

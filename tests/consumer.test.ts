@@ -114,13 +114,17 @@ document.title = String(live.scene.batches.length)`,
 })
 
 describe('the small face', () => {
-  /** A bundle of a module of the consumer's. */
+  /** A bundle of a module of the consumer's: the entry and what it imports, not what it asks for later. */
   const bundled = async (code: string): Promise<string> => {
     const input = join(folder, 'small.mjs')
     writeFileSync(input, code)
     const bundle = await rolldown({ input, platform: 'browser', logLevel: 'silent' })
     const { output } = await bundle.generate({ format: 'es', minify: true })
-    return output[0].code
+    const first = new Set([output[0].fileName])
+    const chunks = output.filter(file => file.type === 'chunk')
+    for (const name of first)
+      for (const other of chunks.find(({ fileName }) => fileName === name)?.imports ?? []) first.add(other)
+    return chunks.flatMap(({ fileName, code }) => (first.has(fileName) ? code : [])).join('\n')
   }
   const kilobytes = (code: string) => gzipSync(code, { level: 9 }).length / 1000
 

@@ -8,74 +8,84 @@ import { RENAMED } from './input.ts'
 export function withChartFlags(command: Command): Command {
   // What was called otherwise is still understood, to be answered by its new name.
   for (const old of Object.keys(RENAMED)) command.addOption(new Option(`--${old} [value]`).hideHelp())
-  return command
-    .option('--draw <kind>', 'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text')
-    .option('--x <phrase>', 'what goes across, such as "day of departed"')
-    .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
-    .option('--panes <phrase>', 'splits the chart into a pane for each value, such as route')
-    .option('--color <phrase>', 'what colours distinguish, such as route')
-    .option('--series <phrase>', 'what distinguishes series without colour')
-    .option('--shape <phrase>', 'what point shapes distinguish')
-    .option('--size <phrase>', 'how large points are, such as "sum of passengers"')
-    .option('--dash <phrase>', 'what dashes distinguish')
-    .option('--label [phrase]', 'what stands at each shape; alone, the value that the shape shows')
-    .option('--no-label', 'leave the words at shapes out')
-    .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
-    .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
-    .option('--points', 'mark the points of lines')
-    .option('--break-after <json>', 'lines break where nothing came for longer, such as \'{"days": 3}\'')
-    .option('--values <place>', 'values of a pie inside its slices: inside')
-    .option('--hollow <share>', 'the empty middle of a ring, 0 to 1')
-    .option(
-      '--fit <curve>',
-      'the curve of a trend: linear, log, exponential, power, local, or \'{"degree": 2}\'',
-    )
-    .option(
-      '--band [confidence]',
-      'a band around a trend, in which it lies with this confidence; alone, 0.95',
-    )
-    .option('--top <count>', 'keep this many categories')
-    .option('--rest [words]', 'gather the other categories in one')
-    .option('--order <how>', 'order of categories: given, name or ranked')
-    .option('--where <json>', 'which rows, such as \'{"route": "Tern Point"}\'')
-    .option('--title <words>')
-    .option('--subtitle <words>')
-    .option('--caption <words>')
-    .option('--source <words>', 'where the data come from')
-    .option('--style <json>', 'constant looks, such as \'{"width": 3}\'')
-    .option('--scales <json>', 'such as \'{"y": {"include": 0}}\'')
-    .option('--axes <json>', 'such as \'{"y": {"title": "People"}}\'')
-    .option(
-      '--legend <place>',
-      'where legends stand: auto, ends, top, right, bottom, left, or "inside top left" and so on',
-    )
-    .option('--no-legend', 'leave the legend out')
-    .option(
-      '--notes <json>',
-      'words about something in the picture, such as \'[{"words": "Storm", "x": "2024-03-01"}]\'',
-    )
-    .option('--color-names', 'names of series in the title in their colours')
-    .option('--plot <json>', 'the ground of the plot alone, such as \'{"background": "#eee"}\'')
-    .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
-    .option('--through <phrase>', 'what the chart is played through, such as year')
-    .option(
-      '--stamp <words>',
-      'what the chart shows at the moment, such as "{year}"; JSON for a note and a place',
-    )
-    .option('--no-stamp', 'leave it out')
-    .option('--id <name>', 'by which scripts and other charts find it on a page')
-    .option('--link <phrase>', 'the address that each shape leads to')
-    .option(
-      '--tooltip <words>',
-      'what a tooltip also says, such as "{count} sailings"; JSON for a list of phrases',
-    )
-    .option('--no-tooltip', 'no tooltip on pages')
-    .option('--zoom <directions>', 'on pages: x, y or xy')
-    .option('--select <gesture>', 'on pages: click, box or lasso; JSON for several')
-    .option('--respond <how>', 'on pages, to selections elsewhere: dim, narrow or ignore')
-    .option('--motion <json>', 'such as \'{"duration": 200}\'')
-    .option('--no-motion', 'nothing moves')
-    .option('--controls <json>', 'controls above the chart on pages')
+  return withDataFlags(
+    command
+      .option(
+        '--draw <kind>',
+        'what to draw: line, area, bar, scatter, pie, heatmap, reference, trend or text',
+      )
+      .option('--x <phrase>', 'what goes across, such as "day of departed"')
+      .option('--y <phrase>', 'what goes up, such as "sum of passengers"')
+      .option('--panes <phrase>', 'splits the chart into a pane for each value, such as route')
+      .option('--color <phrase>', 'what colours distinguish, such as route')
+      .option('--series <phrase>', 'what distinguishes series without colour')
+      .option('--shape <phrase>', 'what point shapes distinguish')
+      .option('--size <phrase>', 'how large points are, such as "sum of passengers"')
+      .option('--dash <phrase>', 'what dashes distinguish')
+      .option('--label [phrase]', 'what stands at each shape; alone, the value that the shape shows')
+      .option('--no-label', 'leave the words at shapes out')
+      .option('--arrange <how>', 'bars and areas of several series: side, stack, share or overlap')
+      .option('--between <how>', 'lines from point to point: direct, smooth, hold, hold middle or hold next')
+      .option('--points', 'mark the points of lines')
+      .option('--break-after <json>', 'lines break where nothing came for longer, such as \'{"days": 3}\'')
+      .option('--values <place>', 'values of a pie inside its slices: inside')
+      .option('--hollow <share>', 'the empty middle of a ring, 0 to 1')
+      .option(
+        '--fit <curve>',
+        'the curve of a trend: linear, log, exponential, power, local, or \'{"degree": 2}\'',
+      )
+      .option(
+        '--band [confidence]',
+        'a band around a trend, in which it lies with this confidence; alone, 0.95',
+      )
+      .option('--top <count>', 'keep this many categories')
+      .option('--rest [words]', 'gather the other categories in one')
+      .option('--order <how>', 'order of categories: given, name or ranked')
+      .option('--where <json>', 'which rows, such as \'{"route": "Tern Point"}\'')
+      .option('--title <words>')
+      .option('--subtitle <words>')
+      .option('--caption <words>')
+      .option('--source <words>', 'where the data come from')
+      .option('--style <json>', 'constant looks, such as \'{"width": 3}\'')
+      .option('--scales <json>', 'such as \'{"y": {"include": 0}}\'')
+      .option('--axes <json>', 'such as \'{"y": {"title": "People"}}\'')
+      .option(
+        '--legend <place>',
+        'where legends stand: auto, ends, top, right, bottom, left, or "inside top left" and so on',
+      )
+      .option('--no-legend', 'leave the legend out')
+      .option(
+        '--notes <json>',
+        'words about something in the picture, such as \'[{"words": "Storm", "x": "2024-03-01"}]\'',
+      )
+      .option('--color-names', 'names of series in the title in their colours')
+      .option('--plot <json>', 'the ground of the plot alone, such as \'{"background": "#eee"}\'')
+      .option('--background <color>', 'a CSS colour behind everything, or JSON with an image')
+      .option('--through <phrase>', 'what the chart is played through, such as year')
+      .option(
+        '--stamp <words>',
+        'what the chart shows at the moment, such as "{year}"; JSON for a note and a place',
+      )
+      .option('--no-stamp', 'leave it out')
+      .option('--id <name>', 'by which scripts and other charts find it on a page')
+      .option('--link <phrase>', 'the address that each shape leads to')
+      .option(
+        '--tooltip <words>',
+        'what a tooltip also says, such as "{count} sailings"; JSON for a list of phrases',
+      )
+      .option('--no-tooltip', 'no tooltip on pages')
+      .option('--zoom <directions>', 'on pages: x, y or xy')
+      .option('--select <gesture>', 'on pages: click, box or lasso; JSON for several')
+      .option('--respond <how>', 'on pages, to selections elsewhere: dim, narrow or ignore')
+      .option('--motion <json>', 'such as \'{"duration": 200}\'')
+      .option('--no-motion', 'nothing moves')
+      .option('--controls <json>', 'controls above the chart on pages'),
+  )
+}
+
+/** Flags for how data are read, and which rows of a database are meant. */
+export const withDataFlags = (command: Command): Command =>
+  command
     .option(
       '--type <column=type...>',
       'read a column as number, time or text, its dates with the "day first" or "month first", or its numbers with a "decimal point" or "decimal comma"',
@@ -84,7 +94,6 @@ export function withChartFlags(command: Command): Command {
     .option('--table <name>', 'of a database: the table that is meant')
     .option('--query <sql>', 'of a database: the question whose answer is the table')
     .option('--in-order <column>', 'of a database: the column that puts rows in order')
-}
 
 /** Flags for the frame. */
 export function withFrameFlags(command: Command): Command {
@@ -98,6 +107,20 @@ export function withFrameFlags(command: Command): Command {
       'draw words in a font from a file, TrueType, OpenType or WOFF2; a file for each weight',
     )
     .option('--transparent', 'leave the background out')
+}
+
+/** A language tag in its usual writing. */
+export function localeOf(tag: string): string {
+  try {
+    return Intl.getCanonicalLocales(tag)[0]
+  } catch {
+    throw new DapploError(
+      'bad-flag',
+      `"${tag}" is no language tag`,
+      '--locale',
+      'Write one such as en, de or pt-BR.',
+    )
+  }
 }
 
 /** Width and height, as in 1280x800. */
@@ -139,18 +162,7 @@ export function frameOf(flags: Record<string, any>, input: string, house?: House
       )
     frame.theme = flags.theme
   }
-  if (flags.locale !== undefined) {
-    try {
-      frame.locale = Intl.getCanonicalLocales(flags.locale)[0]
-    } catch {
-      throw new DapploError(
-        'bad-flag',
-        `"${flags.locale}" is no language tag`,
-        '--locale',
-        'Write one such as en, de or pt-BR.',
-      )
-    }
-  }
+  if (flags.locale !== undefined) frame.locale = localeOf(flags.locale)
   if (flags.font !== undefined) {
     // Where the house style names a font, these are its files.
     const named = house?.font === undefined ? undefined : firstFont(house.font)

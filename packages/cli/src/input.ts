@@ -1,5 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs'
 import { basename, join } from 'node:path'
+import { lookAt, type TableLook } from '@dapplo/core'
+import type { FarTable } from '@dapplo/core/far'
 import { answeredElsewhere, tablesOf } from '@dapplo/core/internal'
 import { type Followed, hasManyRecords, readInHouse } from '@dapplo/core/internal-files'
 import {
@@ -276,11 +278,31 @@ const READ_AS: Readonly<Record<string, Column>> = {
 }
 
 /** What flags say of the rows of a database. */
-export const farFlags = (flags: { table?: string; query?: string; inOrder?: string }): FarFlags => ({
+const farFlags = (flags: DataFlags): FarFlags => ({
   table: flags.table,
   query: flags.query,
   order: flags.inOrder,
 })
+
+/** Flags for how data are read, and which rows of a database are meant. */
+export interface DataFlags {
+  type?: string[]
+  ragged?: 'fill'
+  table?: string
+  query?: string
+  inOrder?: string
+}
+
+/** What they say. */
+export const readingFlags = (flags: DataFlags) => ({
+  columns: columnOptions(flags.type),
+  ragged: flags.ragged,
+  ...farFlags(flags),
+})
+
+/** What is in a table, here or in its database. */
+export const lookOf = async (table: Table): Promise<TableLook> =>
+  answeredElsewhere(table) ? (await import('@dapplo/engines')).lookFar(table as FarTable) : lookAt(table)
 
 /** `--type year=text` as column options. */
 export function columnOptions(types: string[] | undefined): Record<string, Column> | undefined {

@@ -1,8 +1,15 @@
+import { DapploError } from '@dapplo/core'
 import { germanSentences, sentenceOf, typesOf } from '@dapplo/core/sentence'
 import { type Chart, Spread } from '@dapplo/node'
 import type { Command } from 'commander'
+import { localeOf } from '../flags.ts'
 import { openInput } from '../input.ts'
 import { say } from '../say.ts'
+
+const LANGUAGES: Readonly<Record<string, Readonly<Record<string, string>> | undefined>> = {
+  en: {},
+  de: germanSentences,
+}
 
 export function addDescribe(program: Command): void {
   program
@@ -20,14 +27,18 @@ export function addDescribe(program: Command): void {
         say(`${input} holds data and no description. dapplo suggest ${input} names charts for it.\n`)
         return
       }
-      const words = /^de\b/i.test(flags.locale ?? '') ? germanSentences : undefined
+      const locale = localeOf(flags.locale ?? 'en')
+      const words = LANGUAGES[locale.split('-')[0]]
+      if (!words)
+        throw new DapploError(
+          'bad-flag',
+          `There are no sentences in the language "${locale}"`,
+          '--locale',
+          'Write en or de.',
+        )
       const charts: readonly Chart[] = chart instanceof Spread ? chart.charts : [chart as Chart]
       charts.forEach(({ description, table }, i) => {
-        const { text, unsaid } = sentenceOf(description, {
-          columns: typesOf(table),
-          words,
-          locale: flags.locale,
-        })
+        const { text, unsaid } = sentenceOf(description, { columns: typesOf(table), words, locale })
         say(`${charts.length > 1 ? `${i + 1}. ` : ''}${text}\n`)
         if (unsaid.length > 0) say(`   (${unsaid.map(({ path }) => path.join('.')).join(', ')})\n`)
       })

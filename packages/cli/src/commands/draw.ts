@@ -16,7 +16,7 @@ import {
 import type { Command } from 'commander'
 import { tellFindings } from '../findings.ts'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
-import { arrived, chartOf, columnOptions, farFlags, openInput } from '../input.ts'
+import { arrived, chartOf, openInput, readingFlags } from '../input.ts'
 import { say, tell } from '../say.ts'
 
 const FILMS = ['gif', 'apng', 'webm', 'mp4'] as const
@@ -77,7 +77,7 @@ async function drawOnce(input: string, then: readonly string[], flags: Record<st
       '--out',
       'Name a .gif, .apng, .webm or .mp4, or draw them one at a time.',
     )
-  const reading = { columns: columnOptions(flags.type), ragged: flags.ragged, ...farFlags(flags) }
+  const reading = readingFlags(flags)
   const opened = await openInput(input, reading)
   const chart = chartOf(opened, flags)
   const frame = frameOf(flags, input, opened.house)

@@ -3,7 +3,7 @@ import { answeredElsewhere } from '@dapplo/core/internal'
 import { DapploError, elementScript, embedElement, embedPage, embedSnippet, writeWhole } from '@dapplo/node'
 import type { Command } from 'commander'
 import { frameOf, withChartFlags, withFrameFlags } from '../flags.ts'
-import { arrived, chartOf, columnOptions, farFlags, openInput } from '../input.ts'
+import { arrived, chartOf, openInput, readingFlags } from '../input.ts'
 import { tell } from '../say.ts'
 
 export function addEmbed(program: Command): void {
@@ -36,11 +36,7 @@ export function addEmbed(program: Command): void {
           '--out',
           'Name a file that ends in .html.',
         )
-      const opened = await openInput(input, {
-        columns: columnOptions(flags.type),
-        ragged: flags.ragged,
-        ...farFlags(flags),
-      })
+      const opened = await openInput(input, readingFlags(flags))
       const chart = chartOf(opened, flags)
       await arrived(chart)
       const frame = frameOf(flags, input, opened.house)

@@ -1,27 +1,23 @@
-import { DapploError, lookAt } from '@dapplo/core'
-import type { FarTable } from '@dapplo/core/far'
-import { answeredElsewhere } from '@dapplo/core/internal'
+import { DapploError } from '@dapplo/core'
 import { sentenceOf, suggestCharts, typesOf } from '@dapplo/core/sentence'
 import type { Command } from 'commander'
-import { columnOptions, farFlags, openInput } from '../input.ts'
+import { withDataFlags } from '../flags.ts'
+import { lookOf, openInput, readingFlags } from '../input.ts'
 import { say } from '../say.ts'
 import { asFlags } from '../suggested.ts'
 
 export function addSuggest(program: Command): void {
-  program
-    .command('suggest')
-    .summary('name charts that are worth seeing for a data file')
-    .description(
-      'Names charts that are worth seeing for a data file, best first, each with the reason and the command that draws it.',
-    )
-    .argument('<data>', 'a data file or a database, as for dapplo look, or - for standard input')
-    .option('--most <count>', 'how many; default 3')
-    .option('--json', 'print descriptions as JSON, for programs')
-    .option('--table <name>', 'of a database: the table that is meant')
-    .option('--query <sql>', 'of a database: the question whose answer is the table')
-    .option('--in-order <column>', 'of a database: the column that puts rows in order')
-    .option('--type <column=type...>', 'read a column as number, time or text')
-    .option('--ragged <how>', '"fill" accepts lines with too few or too many cells')
+  withDataFlags(
+    program
+      .command('suggest')
+      .summary('name charts that are worth seeing for a data file')
+      .description(
+        'Names charts that are worth seeing for a data file, best first, each with the reason and the command that draws it.',
+      )
+      .argument('<data>', 'a data file or a database, as for dapplo look, or - for standard input')
+      .option('--most <count>', 'how many; default 3')
+      .option('--json', 'print descriptions as JSON, for programs'),
+  )
     .addHelpText('after', '\nExample:\n  dapplo suggest demo-data/sailings.csv')
     .action(async (data: string, flags: Record<string, any>) => {
       const most = flags.most === undefined ? 3 : Number(flags.most)
@@ -32,11 +28,7 @@ export function addSuggest(program: Command): void {
           '--most',
           'Write a whole number from 1.',
         )
-      const { table, chart } = await openInput(data, {
-        columns: columnOptions(flags.type),
-        ragged: flags.ragged,
-        ...farFlags(flags as never),
-      })
+      const { table, chart } = await openInput(data, readingFlags(flags))
       if (chart)
         throw new DapploError(
           'bad-input',
@@ -44,10 +36,7 @@ export function addSuggest(program: Command): void {
           '',
           `"dapplo describe ${data}" says it in words.`,
         )
-      const look = answeredElsewhere(table)
-        ? await (await import('@dapplo/engines')).lookFar(table as FarTable)
-        : lookAt(table)
-      const found = suggestCharts(table, { most, look })
+      const found = suggestCharts(table, { most, look: await lookOf(table) })
       if (flags.json) {
         say(
           `${JSON.stringify(
