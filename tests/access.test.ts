@@ -1,5 +1,5 @@
-import AxeBuilder from 'axe-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { flawsOf } from './support/axe.ts'
 import { cards, shapeAt } from './support/charts.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
@@ -44,15 +44,7 @@ describe('without a mouse, without sight', () => {
     'stress.html',
   ])('axe finds nothing in /%s', async path => {
     const { page } = await gallery.open(path)
-    await page.addScriptTag({ content: AxeBuilder.source })
-    const found = await page.evaluate(async () => {
-      const { axe } = window as unknown as {
-        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
-      }
-      const { violations } = await axe.run()
-      return violations.map(one => `${one.id}: ${one.nodes[0].html.slice(0, 160)}`)
-    })
-    expect(found).toEqual([])
+    expect(await flawsOf(page)).toEqual([])
     await page.context().close()
   })
 

@@ -1,6 +1,6 @@
-import AxeBuilder from 'axe-core'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { flawsOf } from './support/axe.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -213,22 +213,12 @@ test.each([
 ])('axe finds nothing in /%s, with its menus open or not', async path => {
   const { page, errors } = await gallery.openPlain(path)
   await page.locator('.dapplo-composer').waitFor()
-  // By the debugger, as the policy of the page allows no script from elsewhere.
-  await page.evaluate(AxeBuilder.source)
-  const flaws = () =>
-    page.evaluate(async () => {
-      const { axe } = window as unknown as {
-        axe: { run(): Promise<{ violations: { id: string; nodes: { html: string }[] }[] }> }
-      }
-      const { violations } = await axe.run()
-      return violations.map(one => `${one.id}: ${one.nodes[0].html.slice(0, 200)}`)
-    })
-  expect(await flaws()).toEqual([])
+  expect(await flawsOf(page)).toEqual([])
   const words = await page.locator('.choice, .and').count()
   for (let i = 0; i < words; i++) {
     await page.locator('.choice, .and').nth(i).click()
     await page.getByRole('dialog').waitFor()
-    expect(await flaws()).toEqual([])
+    expect(await flawsOf(page)).toEqual([])
     await page.keyboard.press('Escape')
     await page.getByRole('dialog').waitFor({ state: 'detached' })
   }

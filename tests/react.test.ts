@@ -1,12 +1,10 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { chart, table } from '@dapplo/core'
 import { DapploChart } from '@dapplo/react'
 import { createElement } from 'react'
 import { renderToString } from 'react-dom/server'
 import { expect, test } from 'vitest'
-import { openBrowser, serveFolder } from './support/browser.ts'
+import { openReactApp } from './support/react-app.ts'
 
 const root = join(import.meta.dirname, '..')
 const rows = [
@@ -25,9 +23,7 @@ test('a server draws the picture; the page brings it to life, glides on new prop
   expect(picture).toContain('<svg ')
   expect(picture).toContain('>Kelp Quay</text>')
 
-  const folder = mkdtempSync(join(tmpdir(), 'dapplo-react-'))
-  writeFileSync(
-    join(folder, 'app.mjs'),
+  const { page, errors, close } = await openReactApp(
     `import { chart, table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
 import { DapploChart } from ${JSON.stringify(join(root, 'packages/react/dist/index.js'))}
 import { createElement, lazy, StrictMode, Suspense, useState } from 'react'
@@ -51,27 +47,8 @@ const Late = lazy(() => new Promise(done => { window.arrive = () => done({ defau
 window.showLate = () => import('react-dom/client').then(({ createRoot }) => createRoot(document.getElementById('late')).render(createElement(StrictMode, null, createElement(Suspense, { fallback: 'Coming' }, createElement(Late)))))
 window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMode, null, createElement(App)))
 `,
+    `<div id="root">${picture}</div><div id="late"></div>`,
   )
-  const { rolldown } = await import('rolldown' as string)
-  const bundle = await rolldown({
-    input: join(folder, 'app.mjs'),
-    platform: 'browser',
-    cwd: root,
-    resolve: { modules: [join(root, 'node_modules')] },
-    transform: { define: { 'process.env.NODE_ENV': '"development"' } },
-  })
-  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es' })
-  writeFileSync(
-    join(folder, 'index.html'),
-    `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root">${picture}</div><div id="late"></div><script type="module" src="bundle.js"></script></body></html>`,
-  )
-  const server = await serveFolder(folder)
-  const browser = await openBrowser()
-  const page = await browser.newPage({ reducedMotion: 'reduce' })
-  const errors: string[] = []
-  page.on('pageerror', error => errors.push(error.message))
-  page.on('console', message => message.type() === 'error' && errors.push(message.text()))
-  await page.goto(`${server.url}/index.html`)
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
   const name = () => page.locator('.dapplo').getAttribute('aria-label')
   expect(await name()).toBe('Piers')
@@ -106,16 +83,12 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await page.locator('#late .dapplo canvas').first().waitFor({ state: 'attached' })
   expect(await page.locator('#late .dapplo').count()).toBe(1)
   expect(errors).toEqual([])
-  await browser.close()
-  await server.close()
-  rmSync(folder, { recursive: true })
+  await close()
 })
 
 test('the composer is a component: it tells of steps, begins anew in another theme with what is drawn, and cleans up', async () => {
-  const folder = mkdtempSync(join(tmpdir(), 'dapplo-react-'))
-  writeFileSync(
-    join(folder, 'app.mjs'),
-    `import { table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
+  const { page, errors, close } =
+    await openReactApp(`import { table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
 import { DapploComposer } from ${JSON.stringify(join(root, 'packages/compose/dist/react.js'))}
 import { createElement, StrictMode, useState } from 'react'
 import { createRoot } from 'react-dom/client'
@@ -128,29 +101,7 @@ function App() {
   return shown && createElement(DapploComposer, { tables: piers, chart: { draw: 'bar', x: 'pier', y: 'n' }, theme, onChange: description => window.steps.push(description) })
 }
 createRoot(document.getElementById('root')).render(createElement(StrictMode, null, createElement(App)))
-`,
-  )
-  const { rolldown } = await import('rolldown' as string)
-  const bundle = await rolldown({
-    input: join(folder, 'app.mjs'),
-    platform: 'browser',
-    cwd: root,
-    resolve: { modules: [join(root, 'node_modules')] },
-    transform: { define: { 'process.env.NODE_ENV': '"development"' } },
-  })
-  // What is only needed for rows elsewhere would be a file of its own.
-  await bundle.write({ file: join(folder, 'bundle.js'), format: 'es', codeSplitting: false })
-  writeFileSync(
-    join(folder, 'index.html'),
-    '<!doctype html><html lang="en"><head><meta charset="utf-8"><title>React</title><link rel="icon" href="data:,"></head><body><div id="root"></div><script type="module" src="bundle.js"></script></body></html>',
-  )
-  const server = await serveFolder(folder)
-  const browser = await openBrowser()
-  const page = await browser.newPage({ reducedMotion: 'reduce' })
-  const errors: string[] = []
-  page.on('pageerror', error => errors.push(error.message))
-  page.on('console', message => message.type() === 'error' && errors.push(message.text()))
-  await page.goto(`${server.url}/index.html`)
+`)
   await page.getByRole('button', { name: 'bars' }).click()
   await page.getByRole('option', { name: 'points', exact: true }).click()
   expect(await page.evaluate(() => (window as any).steps.at(-1).draw)).toBe('scatter')
@@ -162,7 +113,5 @@ createRoot(document.getElementById('root')).render(createElement(StrictMode, nul
   await page.evaluate(() => (window as any).setShown(false))
   await page.waitForSelector('.dapplo-composer', { state: 'detached' })
   expect(errors).toEqual([])
-  await browser.close()
-  await server.close()
-  rmSync(folder, { recursive: true })
+  await close()
 })
