@@ -47,7 +47,7 @@ export function positions(values: RoleValues, input: Pick<ScaleInput, 'name' | '
     // A missing end leaves an extent that does not exist.
   } else {
     at = cells.values
-    if (column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)) whole = column
+    if (column?.isAll(at)) whole = column
     sorted = whole?.extent.sorted ?? false
   }
   const known = whole
@@ -81,14 +81,8 @@ export const lacksSome = (values: RoleValues, positions: Positions): boolean =>
 
 /** What a column knows of its values, where the positions are the whole of it. */
 function knownExtent({ column }: RoleValues, { at }: Positions): Extent | undefined {
-  return column && column.cells.type !== 'text' && sameMemory(column.cells.values, at)
-    ? column.extent
-    : undefined
+  return column?.isAll(at) ? column.extent : undefined
 }
-
-/** Whether two views are the whole of the same cells. */
-export const sameMemory = (a: Float64Array, b: Float64Array): boolean =>
-  a.buffer === b.buffer && a.byteOffset === b.byteOffset && a.length === b.length
 
 /** Positions of a role that nothing is bound to. */
 export function unboundPositions(length: number): Positions {

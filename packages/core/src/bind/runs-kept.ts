@@ -15,9 +15,8 @@ export function runsKept(
     return (
       column !== undefined &&
       meaning.is === 'column' &&
-      column.cells.type !== 'text' &&
-      at[role].at.buffer === column.cells.values.buffer &&
-      at[role].at.length === length
+      at[role].at.length === length &&
+      column.isAll(at[role].at)
     )
   }
   if (!runs || (seriesOf && !by) || !isPlain('x') || !isPlain('y')) return undefined

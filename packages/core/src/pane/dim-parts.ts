@@ -1,6 +1,7 @@
 import type { BoundDrawing } from '../bind/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import type { Rects, Wedges } from '../scene/scene.ts'
+import { numbersOf } from '../table/cells/cells.ts'
 import { answeredElsewhere } from '../table/group/question.ts'
 import type { RowTest } from '../table/live/selection.ts'
 
@@ -49,8 +50,8 @@ function addedBy({
   if (meaning.column === undefined) return { values: undefined }
   const column = drawing.table.column(meaning.column)
   // What falls below zero makes no part of a bar.
-  if (!column || column.cells.type === 'text' || column.extent.min < 0) return undefined
-  return { values: column.cells.values }
+  if (!column || column.type === 'text' || column.extent.min < 0) return undefined
+  return { values: numbersOf(column.cells) }
 }
 
 /** The parts of bars and cells that are selected, each from where its shape begins. */

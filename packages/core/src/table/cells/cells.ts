@@ -44,15 +44,11 @@ export class Dictionary {
   }
 }
 
-/** A view on `length` cells from `first` on; shares memory. */
-export function cellsFrom(cells: Cells, first: number, length: number): Cells {
-  return cells.type === 'text'
-    ? { type: 'text', codes: cells.codes.subarray(first, first + length), words: cells.words }
-    : { type: cells.type, values: cells.values.subarray(first, first + length) }
-}
-
 /** A view on the first `length` cells; shares memory. */
-export const firstCells = (cells: Cells, length: number): Cells => cellsFrom(cells, 0, length)
+export const firstCells = (cells: Cells, length: number): Cells =>
+  cells.type === 'text'
+    ? { type: 'text', codes: cells.codes.subarray(0, length), words: cells.words }
+    : { type: cells.type, values: cells.values.subarray(0, length) }
 
 /** The values of some rows, in a loop: a function for each of them would take several times as long. */
 export function picked<T extends Float64Array | Float32Array | Int32Array | Uint16Array | Uint8Array>(

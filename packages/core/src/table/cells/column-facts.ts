@@ -1,4 +1,3 @@
-import { type Cells, numbersOf } from './cells.ts'
 import { type Extent, extentOfCodes, fallOf, lacking, pyramidExtent } from './extent.ts'
 import {
   appendToPyramid,
@@ -7,57 +6,87 @@ import {
   extremes,
   type Pyramid,
   removeFromPyramid,
+  renewPyramid,
   writeToPyramid,
 } from './pyramid.ts'
+import type { RowList } from './row-list.ts'
 import { firstAtLeast } from './search.ts'
+
+/** What stands in the rows: numbers, or the codes of texts. */
+type Values = RowList<Float64Array> | RowList<Int32Array>
+
+/** Where more rows than these move, their blocks are made anew only once they are read. */
+const MOST_AT_ONCE = 4096
 
 /** What is known of a column's values, kept up to date as rows come, change and age: what changed is looked at, not all. */
 export class ColumnFacts {
   private extent: Extent | undefined
   private pyramid: Pyramid | undefined
+  /** From this row on blocks are to be made anew before they are read; undefined where they stand. */
+  private stale: number | undefined
   /** A row whose value is less than the one before it, or missing: as long as it is there, values are not sorted. */
   private fall: number | undefined
+  private readonly values: () => Values
+  private readonly ofText: boolean
 
-  extentOf(cells: Cells): Extent {
-    this.extent ??= this.look(cells)
+  /** `ofText`: whether its values are codes of texts. */
+  constructor(values: () => Values, ofText: boolean) {
+    this.values = values
+    this.ofText = ofText
+  }
+
+  get known(): Extent {
+    this.extent ??= this.look()
     return this.extent
   }
 
-  private look(cells: Cells): Extent {
-    if (cells.type === 'text') return extentOfCodes(cells.codes)
-    const { values } = cells
+  private look(): Extent {
+    const values = this.values().all
+    if (values instanceof Int32Array) return extentOfCodes(values)
     this.fall = fallOf(values)
     // Sorted values have their extremes at their ends.
     return this.fall === undefined && values.length > 0
       ? { min: values[0], max: values[values.length - 1], sorted: true, missing: 0 }
-      : pyramidExtent(this.pyramidOf(cells))
+      : pyramidExtent(this.blocks)
   }
 
-  pyramidOf(cells: Cells): Pyramid {
-    this.pyramid ??= buildPyramid(numbersOf(cells))
+  get blocks(): Pyramid {
+    if (this.ofText) return buildPyramid(new Float64Array(0))
+    this.pyramid ??= buildPyramid(this.numbers)
+    if (this.stale !== undefined) renewPyramid(this.pyramid, this.numbers, this.stale)
+    this.stale = undefined
     return this.pyramid
+  }
+
+  private get numbers(): Float64Array {
+    return this.values().all as Float64Array
   }
 
   forget(): void {
     this.extent = undefined
     this.pyramid = undefined
+    this.stale = undefined
   }
 
-  appended(cells: Cells, added: number): void {
-    if (cells.type === 'text') {
-      this.extent &&= extentOfCodes(cells.codes, cells.codes.length - added, this.extent.missing)
-      return
-    }
-    const { values } = cells
-    if (this.pyramid) appendToPyramid(this.pyramid, values, added)
+  appended(added: number): void {
+    const values = this.values()
+    const { length } = values
+    if (this.pyramid && this.stale === undefined) appendToPyramid(this.pyramid, this.numbers, added)
+    else if (this.pyramid)
+      for (let row = length - added; row < length; row++)
+        if (Number.isNaN(values.get(row))) this.pyramid.missing++
     if (!this.extent) return
     let { min, max, sorted, missing } = this.extent
-    for (let row = values.length - added; row < values.length; row++) {
-      const value = values[row]
+    for (let row = length - added; row < length; row++) {
+      const value = values.get(row)
+      if (this.ofText) {
+        if (value < 0) missing++
+        continue
+      }
       if (value !== value) missing++
       if (value < min) min = value
       if (value > max) max = value
-      if (sorted && (value !== value || (row > 0 && !(value >= values[row - 1])))) {
+      if (sorted && (value !== value || (row > 0 && !(value >= values.get(row - 1))))) {
         sorted = false
         this.fall = row
       }
@@ -65,17 +94,20 @@ export class ColumnFacts {
     this.extent = { min, max, sorted, missing }
   }
 
-  written(cells: Cells, row: number, before: number): void {
-    if (cells.type === 'text') {
-      if (this.extent)
-        this.extent = lacking(this.extent.missing + Number(cells.codes[row] < 0) - Number(before < 0))
+  written(row: number, before: number): void {
+    const values = this.values()
+    const now = values.get(row)
+    if (this.ofText) {
+      if (this.extent) this.extent = lacking(this.extent.missing + Number(now < 0) - Number(before < 0))
       return
     }
-    const { values } = cells
-    if (this.pyramid) writeToPyramid(this.pyramid, values, row, before)
+    if (this.pyramid && this.stale === undefined) writeToPyramid(this.pyramid, this.numbers, row, before)
+    else if (this.pyramid) this.makeStale(row, Number(before !== before) - Number(now !== now))
     if (!this.extent) return
-    const now = values[row]
-    const falls = (at: number) => values[at] !== values[at] || (at > 0 && !(values[at] >= values[at - 1]))
+    const falls = (at: number) => {
+      const value = values.get(at)
+      return value !== value || (at > 0 && !(value >= values.get(at - 1)))
+    }
     if (this.extent.sorted)
       this.fall = falls(row) ? row : row + 1 < values.length && falls(row + 1) ? row + 1 : undefined
     else if (this.fall === undefined || !falls(this.fall)) {
@@ -84,7 +116,7 @@ export class ColumnFacts {
     }
     const missing = this.extent.missing + Number(now !== now) - Number(before !== before)
     const left = before === this.extent.min || before === this.extent.max
-    const ends = left ? this.ends(values) : this.extent
+    const ends = left ? this.ends() : this.extent
     if (!ends) {
       this.extent = undefined
       return
@@ -95,21 +127,26 @@ export class ColumnFacts {
   }
 
   /** The first rows have gone. */
-  dropped(cells: Cells, count: number, leaving: Leaving): void {
-    if (cells.type !== 'text' && this.pyramid) {
-      // Blocks of rows that left long ago are room for nothing.
-      if (this.pyramid.gone > cells.values.length + 4096) this.pyramid = undefined
-      else dropFromPyramid(this.pyramid, cells.values, count, leaving.missing)
+  dropped(count: number, leaving: Leaving): void {
+    if (this.pyramid && !this.outgrown) {
+      if (this.stale === undefined) dropFromPyramid(this.pyramid, this.numbers, count, leaving.missing)
+      else {
+        this.pyramid.gone += count
+        this.stale = Math.max(0, this.stale - count)
+        this.makeStale(this.stale, leaving.missing)
+      }
     }
     if (this.fall !== undefined) this.fall -= count
-    this.left(cells, leaving)
+    this.left(leaving)
   }
 
-  /** Rows have gone, given in rising order as they stood; `moved`: how far on those before them stand now. */
-  removed(cells: Cells, rows: ArrayLike<number>, leaving: Leaving, moved: number): void {
-    if (cells.type !== 'text' && this.pyramid) {
-      if (this.pyramid.gone > cells.values.length + 4096) this.pyramid = undefined
-      else removeFromPyramid(this.pyramid, cells.values, rows, leaving.missing, moved)
+  /** Rows have gone, given in rising order as they stood. */
+  removed(rows: ArrayLike<number>, leaving: Leaving): void {
+    if (this.pyramid && !this.outgrown) {
+      const moved = Math.min(rows[rows.length - 1] + 1, this.values().length + rows.length - rows[0])
+      if (this.stale === undefined && moved <= MOST_AT_ONCE)
+        removeFromPyramid(this.pyramid, this.numbers, rows, leaving.missing)
+      else this.makeStale(rows[0], leaving.missing)
     }
     if (this.fall !== undefined) {
       const before = firstAtLeast(rows, this.fall)
@@ -117,36 +154,43 @@ export class ColumnFacts {
       const touched = firstAtLeast(rows, this.fall + 1) > before || rows[before - 1] === this.fall - 1
       this.fall = touched ? -1 : this.fall - before
     }
-    this.left(cells, leaving)
+    this.left(leaving)
   }
 
-  private left(cells: Cells, leaving: Leaving): void {
+  /** Whether most blocks are of rows that left long ago: such a pyramid is let go. */
+  private get outgrown(): boolean {
+    if (!this.pyramid || this.pyramid.gone <= this.values().length + 4096) return false
+    this.pyramid = undefined
+    this.stale = undefined
+    return true
+  }
+
+  /** Blocks from a row on wait until they are read; so many missing values have gone. */
+  private makeStale(from: number, missing: number): void {
+    this.pyramid!.missing -= missing
+    this.stale = Math.min(this.stale ?? from, from)
+  }
+
+  private left(leaving: Leaving): void {
     if (!this.extent) return
-    if (cells.type === 'text') {
+    if (this.ofText) {
       this.extent = lacking(this.extent.missing - leaving.missing)
       return
     }
-    if (cells.values.length === 0) {
-      this.extent = undefined
-      return
-    }
-    const { values } = cells
     const { sorted, missing } = this.extent
-    if (!sorted && (this.fall === undefined || this.fall < 1)) {
+    if (this.values().length === 0 || (!sorted && (this.fall === undefined || this.fall < 1))) {
       this.extent = undefined
       return
     }
     const least = leaving.min === this.extent.min || leaving.max === this.extent.max
-    const ends = sorted
-      ? { min: values[0], max: values[values.length - 1] }
-      : least
-        ? this.ends(values)
-        : this.extent
+    const ends = sorted || least ? this.ends() : this.extent
     this.extent = ends && { min: ends.min, max: ends.max, sorted, missing: missing - leaving.missing }
   }
 
-  private ends(values: Float64Array): { min: number; max: number } | undefined {
-    return this.pyramid && extremes(this.pyramid, 0, values.length)
+  private ends(): { min: number; max: number } | undefined {
+    const values = this.values()
+    if (this.fall === undefined) return { min: values.get(0), max: values.get(values.length - 1) }
+    return this.pyramid && extremes(this.blocks, 0, values.length)
   }
 }
 
@@ -158,12 +202,11 @@ export interface Leaving {
 }
 
 /** To be called while the rows are still there. */
-export function leavingOf(cells: Cells, rows: ArrayLike<number>): Leaving {
-  const values = cells.type === 'text' ? cells.codes : cells.values
+export function leavingOf(values: Values, rows: ArrayLike<number>, ofText: boolean): Leaving {
   const leaving = { missing: 0, min: Number.POSITIVE_INFINITY, max: Number.NEGATIVE_INFINITY }
   for (let i = 0; i < rows.length; i++) {
-    const value = values[rows[i]]
-    if (value !== value || (cells.type === 'text' && value < 0)) leaving.missing++
+    const value = values.get(rows[i])
+    if (value !== value || (ofText && value < 0)) leaving.missing++
     if (value < leaving.min) leaving.min = value
     if (value > leaving.max) leaving.max = value
   }

@@ -1,11 +1,11 @@
 import { civilOf, DAY } from './calendar.ts'
-import { type Cells, cellsFrom, Dictionary, pickCells } from './cells.ts'
+import { type Cells, Dictionary } from './cells.ts'
 import { ColumnFacts, leavingOf } from './column-facts.ts'
 import type { Extent } from './extent.ts'
 import type { Column } from './options.ts'
 import type { Pyramid } from './pyramid.ts'
 import type { Reader } from './reader.ts'
-import { takeOut } from './take-out.ts'
+import { RowList } from './row-list.ts'
 import { utc, type Zone } from './zone.ts'
 
 /** One column of a table: its cells and all that is known of it. */
@@ -14,13 +14,11 @@ export class TableColumn {
   readonly options: Column
   readonly reader: Reader
   readonly dictionary: Dictionary | undefined
-  private buffer: Cells
-  /** Where the first row stands in the buffer: rows that aged have left their places. */
-  private first = 0
-  private length: number
-  /** False while the memory is the caller's, which is never written to. */
-  private owned: boolean
-  private readonly facts = new ColumnFacts()
+  readonly type: Cells['type']
+  /** The numbers, or the codes of the texts. */
+  private values: RowList<Float64Array> | RowList<Int32Array>
+  private readonly words: string[]
+  private readonly facts: ColumnFacts
   /** What was worked out from the values, by name: kept until they change. */
   readonly kept = new Map<string, unknown>()
 
@@ -35,14 +33,11 @@ export class TableColumn {
     this.name = name
     this.reader = reader
     this.options = options
-    this.buffer = cells
-    this.length = cells.type === 'text' ? cells.codes.length : cells.values.length
-    this.owned = owned
+    this.type = cells.type
+    this.values = cells.type === 'text' ? new RowList(cells.codes, owned) : new RowList(cells.values, owned)
+    this.words = cells.type === 'text' ? cells.words : []
+    this.facts = new ColumnFacts(() => this.values, cells.type === 'text')
     this.dictionary = cells.type === 'text' ? (dictionary ?? new Dictionary(cells.words)) : undefined
-  }
-
-  get type(): Cells['type'] {
-    return this.buffer.type
   }
 
   /** The zone in which its days begin: UTC for numbers, text and dates without a clock. */
@@ -66,23 +61,40 @@ export class TableColumn {
 
   /** The cells of all rows; a view that is valid until the next change. */
   get cells(): Cells {
-    return cellsFrom(this.buffer, this.first, this.length)
+    return this.cellsOf(this.values.all)
+  }
+
+  /** Copies of the cells of some rows, which costs what these are. */
+  cellsAt(rows: ArrayLike<number>): Cells {
+    const own = new (this.type === 'text' ? Int32Array : Float64Array)(rows.length)
+    for (let i = 0; i < rows.length; i++) own[i] = this.values.get(rows[i])
+    return this.cellsOf(own)
+  }
+
+  /** Whether some values are the very memory of all its numbers. */
+  isAll(values: Float64Array): boolean {
+    if (this.type === 'text' || values.length !== this.values.length) return false
+    const { all } = this.values
+    return all.buffer === values.buffer && all.byteOffset === values.byteOffset
+  }
+
+  private cellsOf(values: Float64Array | Int32Array): Cells {
+    return this.type === 'text'
+      ? { type: 'text', codes: values as Int32Array, words: this.words }
+      : { type: this.type, values: values as Float64Array }
   }
 
   /** A cell as JavaScript has it: number, Date, string, or null when missing. */
   value(row: number): number | Date | string | null {
-    const cells = this.buffer
-    const at = this.first + row
-    if (cells.type === 'text') return cells.codes[at] < 0 ? null : (cells.words[cells.codes[at]] ?? null)
-    const value = cells.values[at] ?? Number.NaN
-    if (Number.isNaN(value)) return null
-    return cells.type === 'time' ? new Date(value) : value
+    const value = this.values.get(row)
+    if (this.type === 'text') return this.words[value] ?? null
+    if (value === undefined || Number.isNaN(value)) return null
+    return this.type === 'time' ? new Date(value) : value
   }
 
   /** A cell as a number: of text its code, -1 where it is missing. */
   numberAt(row: number): number {
-    const { buffer } = this
-    return (buffer.type === 'text' ? buffer.codes : buffer.values)[this.first + row]
+    return this.values.get(row)
   }
 
   /** Whether a row has the value of cell `from` of `cells` already. */
@@ -92,92 +104,52 @@ export class TableColumn {
 
   /** Least, greatest and order of the values; of text only how many are missing. Kept up to date as rows come and go. */
   get extent(): Extent {
-    return this.facts.extentOf(this.cells)
+    return this.facts.known
   }
 
   /** Extremes of any stretch of the column; empty for text. Built at first use, and kept up to date. */
   get pyramid(): Pyramid {
-    return this.facts.pyramidOf(this.cells)
+    return this.facts.blocks
   }
 
   append(cells: Cells): void {
-    const added = cells.type === 'text' ? cells.codes.length : cells.values.length
-    this.reserve(this.length + added)
-    const at = this.first + this.length
-    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes.set(cells.codes, at)
-    else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values.set(cells.values, at)
-    this.length += added
+    const added = cells.type === 'text' ? cells.codes : cells.values
+    this.values.append(added as Float64Array & Int32Array)
     this.kept.clear()
-    this.facts.appended(this.cells, added)
+    this.facts.appended(added.length)
   }
 
   /** Writes cell `from` of `cells` into `row`. */
   write(row: number, cells: Cells, from: number): void {
     const before = this.numberAt(row)
-    if (!this.owned) this.reserve(this.length)
-    const at = this.first + row
-    if (this.buffer.type === 'text' && cells.type === 'text') this.buffer.codes[at] = cells.codes[from]
-    else if (this.buffer.type !== 'text' && cells.type !== 'text') this.buffer.values[at] = cells.values[from]
+    this.values.set(row, (cells.type === 'text' ? cells.codes : cells.values)[from])
     this.kept.clear()
-    this.facts.written(this.cells, row, before)
+    this.facts.written(row, before)
   }
 
   /** Lets the first rows go, without touching the others. */
   dropFirst(count: number): void {
-    const leaving = leavingOf(
-      this.cells,
-      Int32Array.from({ length: count }, (_, row) => row),
-    )
-    this.first += count
-    this.length -= count
+    const rows = Int32Array.from({ length: count }, (_, row) => row)
+    const leaving = leavingOf(this.values, rows, this.type === 'text')
+    this.values.dropFirst(count)
     this.kept.clear()
-    this.facts.dropped(this.cells, count, leaving)
+    this.facts.dropped(count, leaving)
   }
 
   /** Takes out rows, in rising order; the others stay in theirs. */
   remove(rows: ArrayLike<number>): void {
-    if (!this.owned) this.reserve(this.length)
-    const leaving = leavingOf(this.cells, rows)
-    const moved = takeOut(
-      this.buffer.type === 'text' ? this.buffer.codes : this.buffer.values,
-      this.first,
-      this.length,
-      rows,
-    )
-    this.first += moved
-    this.length -= rows.length
+    const leaving = leavingOf(this.values, rows, this.type === 'text')
+    this.values.remove(rows)
     this.kept.clear()
-    this.facts.removed(this.cells, rows, leaving, moved)
+    this.facts.removed(rows, leaving)
   }
 
   /** Keeps only the given rows, in that order. */
   keep(rows: ArrayLike<number>): void {
-    this.buffer = pickCells(this.cells, rows)
-    this.first = 0
-    this.length = rows.length
-    this.owned = true
+    const cells = this.cellsAt(rows)
+    this.values = cells.type === 'text' ? new RowList(cells.codes) : new RowList(cells.values)
     this.kept.clear()
     this.facts.forget()
-  }
-
-  /** Makes room for so many rows: where those that left were as many as stay, in their places, else in a larger buffer. */
-  private reserve(length: number): void {
-    const capacity = this.buffer.type === 'text' ? this.buffer.codes.length : this.buffer.values.length
-    if (this.owned && capacity >= this.first + length) return
-    const rows = this.cells
-    const reused = this.owned && this.first >= this.length && capacity >= length
-    const room = Math.max(length, this.owned ? this.length * 2 : length)
-    if (rows.type === 'text') {
-      const codes = reused && this.buffer.type === 'text' ? this.buffer.codes : new Int32Array(room)
-      codes.set(rows.codes)
-      this.buffer = { type: 'text', codes, words: rows.words }
-    } else {
-      const values = reused && this.buffer.type !== 'text' ? this.buffer.values : new Float64Array(room)
-      values.set(rows.values)
-      this.buffer = { type: rows.type, values }
-    }
-    this.first = 0
-    this.owned = true
   }
 }
 

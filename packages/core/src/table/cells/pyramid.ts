@@ -63,29 +63,35 @@ export function dropFromPyramid(
 }
 
 /**
- * Rows have gone, given in rising order as they stood, so many of them without a value. `moved`: how far on those before
- * them stand now; where it is 0, those after them have moved up.
+ * Rows have gone, given in rising order as they stood, so many of them without a value. Blocks of those before them are made
+ * anew, as if these had moved down, or of those after them, whichever are fewer.
  */
 export function removeFromPyramid(
   pyramid: Pyramid,
   values: Float64Array,
   rows: ArrayLike<number>,
   missing: number,
-  moved: number,
 ): void {
   pyramid.values = values
   pyramid.missing -= missing
-  if (moved === 0) {
+  const last = rows[rows.length - 1]
+  if (last + 1 >= values.length + rows.length - rows[0]) {
     raise(pyramid, rows[0])
     return
   }
-  let [from, to] = [pyramid.gone, pyramid.gone + rows[rows.length - 1] + 1]
-  pyramid.gone += moved
+  let [from, to] = [pyramid.gone, pyramid.gone + last + 1]
+  pyramid.gone += rows.length
   for (let level = 0; level < pyramid.levels.length; level++) {
     from = Math.floor(from / BLOCK)
     to = Math.ceil(to / BLOCK)
     fill(pyramid, level, from, to)
   }
+}
+
+/** Rows from one on are others than they were; how many values are missing is known already. */
+export function renewPyramid(pyramid: Pyramid, values: Float64Array, from: number): void {
+  pyramid.values = values
+  raise(pyramid, from)
 }
 
 /** A value has come at a place; those after it have moved down. */

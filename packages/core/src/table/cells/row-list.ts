@@ -1,52 +1,145 @@
 import { takeOut } from './take-out.ts'
 
-/** A whole number for each row, to which rows are added at the end and from which they go at the front. */
-export class RowList {
-  private buffer: Int32Array
+/** So many rows that have left from between others wait to be closed up together. */
+const MOST_GAPS = 128
+
+/**
+ * A number for each row, to which rows are added at the end and from which they go anywhere. Those that go from the front
+ * leave their places behind; those that go from between others leave gaps, which are stepped over as rows are read one by
+ * one, and are closed up together when there are many, or when somebody looks at all.
+ */
+export class RowList<T extends Float64Array | Int32Array> {
+  private buffer: T
   private first = 0
+  /** Where in the buffer rows have left, in rising order; between the first row and the last. */
+  private gaps: number[] = []
+  /** False while the memory is the caller's, which is never written to. */
+  private owned: boolean
   length: number
 
-  /** Takes over what it is given. */
-  constructor(values: Int32Array) {
+  constructor(values: T, owned = true) {
     this.buffer = values
     this.length = values.length
+    this.owned = owned
   }
 
   get(row: number): number {
-    return this.buffer[this.first + row]
+    return this.buffer[this.gaps.length === 0 ? this.first + row : this.placeOf(row)]
   }
 
   set(row: number, value: number): void {
-    this.buffer[this.first + row] = value
+    if (!this.owned) this.reserve(0)
+    this.buffer[this.placeOf(row)] = value
   }
 
   push(value: number): void {
-    if (this.first + this.length === this.buffer.length) {
-      // Room that aged rows have left is used before more is taken.
-      const room =
-        this.first >= this.length && this.first > 0
-          ? this.buffer
-          : new Int32Array(Math.max(64, this.length * 2))
-      room.set(this.all)
-      this.buffer = room
-      this.first = 0
-    }
-    this.buffer[this.first + this.length++] = value
+    const end = this.reserve(1)
+    this.buffer[end] = value
+    this.length++
+  }
+
+  append(values: T): void {
+    const end = this.reserve(values.length)
+    this.buffer.set(values as Float64Array & Int32Array, end)
+    this.length += values.length
   }
 
   dropFirst(count: number): void {
-    this.first += count
+    const first = count < this.length ? this.placeOf(count) : this.end
+    this.gaps = this.gaps.filter(gap => gap >= first)
+    this.first = first
     this.length -= count
   }
 
   /** Takes out rows, in rising order. */
   remove(rows: ArrayLike<number>): void {
-    this.first += takeOut(this.buffer, this.first, this.length, rows)
+    if (rows.length === 0) return
+    if (this.gaps.length + rows.length > MOST_GAPS) {
+      if (!this.owned) this.reserve(0)
+      this.close()
+      this.first += takeOut(this.buffer, this.first, this.length, rows)
+    } else {
+      const left = Array.from(rows, row => this.placeOf(row))
+      this.gaps = [...this.gaps, ...left].sort((a, b) => a - b)
+    }
     this.length -= rows.length
   }
 
   /** A view of all, valid until the next change. */
-  get all(): Int32Array {
-    return this.buffer.subarray(this.first, this.first + this.length)
+  get all(): T {
+    this.close()
+    return this.buffer.subarray(this.first, this.first + this.length) as T
+  }
+
+  /** The first row whose value is not below `value`, where values rise from row to row; their number where all are. */
+  firstAtLeast(value: number): number {
+    let low = 0
+    let high = this.length
+    while (low < high) {
+      const middle = (low + high) >>> 1
+      if (this.get(middle) < value) low = middle + 1
+      else high = middle
+    }
+    return low
+  }
+
+  /** Behind the last row. */
+  private get end(): number {
+    return this.first + this.length + this.gaps.length
+  }
+
+  /** Where a row stands: as many places on as there are gaps before it. */
+  private placeOf(row: number): number {
+    const { gaps, first } = this
+    let low = 0
+    let high = gaps.length
+    while (low < high) {
+      const middle = (low + high) >>> 1
+      if (gaps[middle] - first - middle <= row) low = middle + 1
+      else high = middle
+    }
+    return first + row + low
+  }
+
+  private close(): void {
+    const { gaps, first } = this
+    if (gaps.length === 0) return
+    if (!this.owned) {
+      this.reserve(0)
+      return
+    }
+    this.gaps = []
+    this.first += takeOut(
+      this.buffer,
+      first,
+      this.length + gaps.length,
+      gaps.map(gap => gap - first),
+    )
+  }
+
+  /**
+   * Makes room for so many more rows: where those that left were as many as stay, in their places, else in a larger buffer.
+   * Returns where the next one goes.
+   */
+  private reserve(more: number): number {
+    const { buffer, length, gaps } = this
+    if (this.owned && this.end + more <= buffer.length) return this.end
+    const reused = this.owned && this.first >= length && length + more <= buffer.length
+    const Kind = buffer.constructor as new (length: number) => T
+    const room = reused
+      ? buffer
+      : new Kind(this.owned ? Math.max(64, length + more, length * 2) : length + more)
+    let to = 0
+    let from = this.first
+    for (const gap of [...gaps, this.end]) {
+      room.set(buffer.subarray(from, gap) as Float64Array & Int32Array, to)
+      to += gap - from
+      from = gap + 1
+    }
+    this.buffer = room
+    this.first = 0
+    this.gaps = []
+    this.owned = true
+    return length
   }
 }

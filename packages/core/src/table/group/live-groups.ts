@@ -66,7 +66,7 @@ const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): En
 export class LiveGroups implements RowFollower {
   readonly encodings: Encoded[]
   private readonly by: readonly GroupedBy[]
-  private readonly ofRow: RowList
+  private readonly ofRow: RowList<Int32Array>
   /** By group: the code of each value it is grouped by. */
   private readonly codes: number[][] = []
   /** How many rows each group has, and the first of them, counted from the first row that there ever was. */

@@ -215,7 +215,7 @@ class Run {
     this.first += moved
     this.length -= places.length
     if (this.first > this.length + LEAST_GONE) this.makeRoom()
-    else removeFromPyramid(this.pyramid, this.shown, places, missing, moved)
+    else removeFromPyramid(this.pyramid, this.shown, places, missing)
   }
 
   /** Begins anew with room for half as many again. */

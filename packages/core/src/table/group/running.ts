@@ -21,7 +21,7 @@ export interface Running {
 export interface RunningRows {
   column: TableColumn | undefined
   /** The group of each row. */
-  ofRow: RowList
+  ofRow: RowList<Int32Array>
   count: number
 }
 
@@ -205,10 +205,10 @@ class Ends implements Running {
   private readonly rows: number[] = []
   private gone = 0
   private readonly column: TableColumn
-  private readonly ofRow: RowList
+  private readonly ofRow: RowList<Int32Array>
   private readonly step: 1 | -1
 
-  constructor(column: TableColumn, ofRow: RowList, how: 'first' | 'last') {
+  constructor(column: TableColumn, ofRow: RowList<Int32Array>, how: 'first' | 'last') {
     this.column = column
     this.ofRow = ofRow
     this.step = how === 'first' ? 1 : -1
@@ -255,10 +255,10 @@ class Extremes implements Running {
   private readonly least: (number | undefined)[] = []
   private readonly lost = new Set<number>()
   private readonly column: TableColumn
-  private readonly ofRow: RowList
+  private readonly ofRow: RowList<Int32Array>
   private readonly sign: 1 | -1
 
-  constructor(column: TableColumn, ofRow: RowList, sign: 1 | -1) {
+  constructor(column: TableColumn, ofRow: RowList<Int32Array>, sign: 1 | -1) {
     this.column = column
     this.ofRow = ofRow
     this.sign = sign

@@ -6,13 +6,18 @@ import type { Serials } from './serials.ts'
 export class KeyIndex {
   private readonly key: readonly string[]
   private readonly title: string
-  private readonly cells: () => Map<string, Cells>
+  private readonly cells: (rows?: readonly number[]) => Map<string, Cells>
   private readonly serials: Serials
   /** The serial numbers of rows, which stay while places change. Undefined until it is needed. */
   private numbers: Map<string, number> | undefined
 
-  /** `cells`: those that the rows are recognised by now. */
-  constructor(key: readonly string[], title: string, cells: () => Map<string, Cells>, serials: Serials) {
+  /** `cells`: those that some rows, or all, are recognised by now. */
+  constructor(
+    key: readonly string[],
+    title: string,
+    cells: (rows?: readonly number[]) => Map<string, Cells>,
+    serials: Serials,
+  ) {
     this.key = key
     this.title = title
     this.cells = cells
@@ -31,16 +36,15 @@ export class KeyIndex {
 
   added(first: number, count: number): void {
     if (!this.numbers) return
-    const own = this.cells()
-    for (let row = first; row < first + count; row++)
-      this.numbers.set(keyOf(this.key, own, row), this.serials.of(row))
+    const own = this.cells(Array.from({ length: count }, (_, i) => first + i))
+    for (let i = 0; i < count; i++) this.numbers.set(keyOf(this.key, own, i), this.serials.of(first + i))
   }
 
   /** To be called before the cells of those rows are gone. */
-  leaving(rows: Iterable<number>): void {
+  leaving(rows: readonly number[]): void {
     if (!this.numbers) return
-    const own = this.cells()
-    for (const row of rows) this.numbers.delete(keyOf(this.key, own, row))
+    const own = this.cells(rows)
+    for (let i = 0; i < rows.length; i++) this.numbers.delete(keyOf(this.key, own, i))
   }
 
   /** Starts anew, by an index of rows that is known already, or by the rows when it is needed. */

@@ -1,14 +1,12 @@
-import { firstAtLeast } from '../cells/search.ts'
-import { takeOut } from '../cells/take-out.ts'
+import { RowList } from '../cells/row-list.ts'
 
 /**
  * Numbers that identify the rows of a table for as long as it lives. While no row has moved, row i has the number i and
  * nothing is kept.
  */
 export class Serials {
-  private numbers: Float64Array | undefined
-  /** Where the first row's number stands: those of rows that aged lie before it. */
-  private first = 0
+  private numbers: RowList<Float64Array> | undefined
+  /** How many rows there are. */
   private count: number
   private next: number
   /** Whether numbers rise from row to row, so that a row is found by halving; else places are kept by number. */
@@ -22,7 +20,7 @@ export class Serials {
 
   /** By row. */
   get all(): Float64Array {
-    return this.written().subarray(this.first, this.first + this.count)
+    return this.written().all
   }
 
   /** Whether every row's number is its place. */
@@ -31,40 +29,32 @@ export class Serials {
   }
 
   of(row: number): number {
-    return this.numbers ? this.numbers[this.first + row] : row
+    return this.numbers ? this.numbers.get(row) : row
   }
 
   /** Numbers rows that are added at the end: those that are `kept` as they were, others anew. Returns their numbers. */
   add(count: number, kept?: readonly (number | undefined)[]): Float64Array {
-    let numbers = this.written()
-    if (numbers.length < this.first + this.count + count) {
-      const grown = new Float64Array(Math.max(this.count + count, this.count * 2))
-      grown.set(this.all)
-      numbers = grown
-      this.numbers = grown
-      this.first = 0
+    const added = Float64Array.from({ length: count }, (_, i) => kept?.[i] ?? this.next++)
+    let before = this.count > 0 ? this.of(this.count - 1) : Number.NEGATIVE_INFINITY
+    for (const number of added) {
+      if (number < before) this.rising = false
+      before = number
     }
-    const start = this.first + this.count
-    for (let i = 0; i < count; i++) {
-      const at = start + i
-      numbers[at] = kept?.[i] ?? this.next++
-      if (at > this.first && numbers[at] < numbers[at - 1]) this.rising = false
-    }
+    this.written().append(added)
     this.places = undefined
     this.count += count
-    return numbers.subarray(start, start + count)
+    return added
   }
 
   dropFirst(count: number): void {
-    this.written()
-    this.first += count
+    this.written().dropFirst(count)
     this.count -= count
     this.places = undefined
   }
 
   /** Takes out rows, in rising order. */
   remove(rows: ArrayLike<number>): void {
-    this.first += takeOut(this.written(), this.first, this.count, rows)
+    this.written().remove(rows)
     this.count -= rows.length
     this.places = undefined
   }
@@ -77,30 +67,29 @@ export class Serials {
       this.places ??= new Map(Array.from(this.all, (number, row) => [number, row]))
       return this.places.get(number)
     }
-    const row = firstAtLeast(this.all, number)
+    const row = this.numbers.firstAtLeast(number)
     return row < this.count && this.of(row) === number ? row : undefined
   }
 
   /** Only these rows stay, in this order. */
   keep(rows: readonly number[]): void {
-    this.numbers = Float64Array.from(rows, row => this.of(row))
-    this.first = 0
+    const kept = Float64Array.from(rows, row => this.of(row))
+    this.numbers = new RowList(kept)
     this.count = rows.length
-    this.rising = this.numbers.every((number, row) => row === 0 || number > this.of(row - 1))
+    this.rising = kept.every((number, row) => row === 0 || number > kept[row - 1])
     this.places = undefined
   }
 
   /** Numbers so many rows as if there had never been others. */
   restart(count: number): void {
     this.numbers = undefined
-    this.first = 0
     this.count = count
     this.rising = true
     this.places = undefined
   }
 
-  private written(): Float64Array {
-    this.numbers ??= Float64Array.from({ length: this.count }, (_, row) => row)
+  private written(): RowList<Float64Array> {
+    this.numbers ??= new RowList(Float64Array.from({ length: this.count }, (_, row) => row))
     return this.numbers
   }
 }

@@ -56,7 +56,7 @@ export class Table<R = any> {
     this.byName = beginning.columns
     this.rowCount = beginning.rows
     this.numbers = new Serials(this.rowCount)
-    this.keys = new KeyIndex(this.key, this.title, () => this.keyCells(), this.numbers)
+    this.keys = new KeyIndex(this.key, this.title, rows => this.keyCells(rows), this.numbers)
     for (const part of this.key) this.needColumn(part, 'key')
     if (this.key.length > 0) this.rowOfKey()
   }
@@ -363,11 +363,10 @@ export class Table<R = any> {
     if (this.key.length === 0) throw noKey(call, this.title)
   }
 
-  /** The cells that rows of this table are recognised by. */
-  private keyCells(): Map<string, Cells> {
-    return new Map(
-      this.key.flatMap(part => (this.byName.has(part) ? [[part, this.byName.get(part)!.cells]] : [])),
-    )
+  /** The cells that some rows of this table, or all, are recognised by. */
+  private keyCells(rows?: readonly number[]): Map<string, Cells> {
+    const known = this.key.filter(part => this.byName.has(part)).map(part => this.byName.get(part)!)
+    return new Map(known.map(column => [column.name, rows ? column.cellsAt(rows) : column.cells]))
   }
 
   /** The row that has a key; undefined where none has. */
