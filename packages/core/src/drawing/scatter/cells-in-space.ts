@@ -16,7 +16,7 @@ export interface Cells {
   sides: Uint16Array
   /** By tile: where its corners begin; side + 1 rows of side + 1. */
   first: Uint32Array
-  sums: Uint32Array
+  sums: Int32Array
 }
 
 const known = new WeakMap<InSpace, readonly Cells[]>()
@@ -46,7 +46,7 @@ function counted({ x, y, starts, along, up }: InSpace): Cells {
       points === 0 ? 0 : Math.min(MOST, Math.ceil(Math.sqrt(2 * points) / 2 ** MERGED) * 2 ** MERGED)
     first[tile + 1] = first[tile] + (sides[tile] + 1) ** 2
   }
-  const sums = new Uint32Array(first[tiles])
+  const sums = new Int32Array(first[tiles])
   for (let tile = 0; tile < tiles; tile++) {
     const side = sides[tile]
     const wide = side + 1
@@ -75,7 +75,7 @@ function merged(finer: Cells): Cells {
   sides.forEach((side, tile) => {
     first[tile + 1] = first[tile] + (side + 1) ** 2
   })
-  const sums = new Uint32Array(first[sides.length])
+  const sums = new Int32Array(first[sides.length])
   sides.forEach((side, tile) => {
     for (let row = 0, at = first[tile]; row <= side; row++)
       for (let column = 0; column <= side; column++, at++)

@@ -81,12 +81,19 @@ export function cellCounter(
       const target = (top + j - 1) * columns + left - 1
       for (let i = 0; i < length; i++) {
         const at = start + cell[i]
-        const [upper, lower] = [sums[at], sums[at + wide]]
+        const upper = sums[at]
+        const lower = sums[at + wide]
         const high = upper + (sums[at + 1] - upper) * into[i]
         const low = lower + (sums[at + wide + 1] - lower) * into[i]
         here[i] = high + (low - high) * deep
-        if (i > 0 && j > 0)
-          elements[target + i] += Math.abs(here[i] - here[i - 1] - before[i] + before[i - 1])
+      }
+      if (j > 0) {
+        let so = here[0] - before[0]
+        for (let i = 1; i < length; i++) {
+          const far = here[i] - before[i]
+          elements[target + i] += Math.abs(far - so)
+          so = far
+        }
       }
       const free = before
       before = here

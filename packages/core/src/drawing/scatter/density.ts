@@ -3,16 +3,12 @@ import type { PositionScale } from '../../scale/scale.ts'
 import type { Box, Pixels } from '../../scene/scene.ts'
 import { readColor } from '../../theme/contrast.ts'
 import { countAll } from './count.ts'
+import { gathered } from './gather.ts'
+import { type Ink, writeByTwo, writeOneInk } from './one-ink.ts'
+import { opacitiesOf, opacityAt } from './opacity.ts'
 
 /** From this many points on, a picture of how many lie where says more than discs on top of each other. */
 export const CROWD = 20_000
-
-/** A single point is this opaque, so that the lonely ones can be found; the most crowded places are solid. */
-const LEAST = 0.42
-/** The share of places whose crowd counts as solid. */
-const SOLID = 0.01
-/** Crowds larger than this at one place are all alike. */
-const MOST = 4095
 
 /** How many points lie at each picture element, as opacity; where series mix, their colours mix. */
 export function densityOf(
@@ -30,13 +26,14 @@ export function densityOf(
   const { inks, ...inked } = inksOf(paint)
   const grids = countAll({ marks, ...inked, inks: inks.length, memory }, { x, y, plot, columns, rows })
   const dot = dotOf(marks, x, y, density)
-  const crowds = grids.map(grid => grid && gathered(grid, columns, rows, dot))
-  const present = crowds.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
-  const total = present.length === 1 ? present[0].crowd : summed(crowds, columns * rows)
-  const opacity = opacities(total)
+  const present = grids.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
   const rgba = new Uint8ClampedArray(columns * rows * 4)
-  if (present.length === 1) oneInk(rgba, total, opacity, present[0].ink)
-  else mixedInks(rgba, total, opacity, present)
+  if (present.length === 1 && dot === 2) writeByTwo(rgba, present[0].crowd, columns, present[0].ink)
+  else {
+    for (const own of present) own.crowd = gathered(own.crowd, columns, rows, dot)
+    if (present.length === 1) writeOneInk(rgba, present[0].crowd, present[0].ink)
+    else writeMixed(rgba, present)
+  }
   return {
     kind: 'pixels',
     id,
@@ -96,30 +93,10 @@ function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
   return away.indexOf(Math.min(...away))
 }
 
-type Ink = readonly [red: number, green: number, blue: number]
-
-/** What is counted by cells can be less than one point at an element, and is as much fainter. */
-const opacityAt = (opacity: Uint8Array, n: number): number =>
-  n < 1 ? (n * opacity[1]) | 0 : opacity[Math.min(n + 0.5, MOST) | 0]
-
-/** All four values of an element at once, in whichever order this machine keeps them. */
-function oneInk(rgba: Uint8ClampedArray, total: Float32Array, opacity: Uint8Array, [r, g, b]: Ink): void {
-  const elements = new Uint32Array(rgba.buffer)
-  const [ink] = new Uint32Array(Uint8Array.of(r, g, b, 0).buffer)
-  const [solid] = new Uint32Array(Uint8Array.of(0, 0, 0, 1).buffer)
-  for (let i = 0; i < total.length; i++) {
-    const n = total[i]
-    if (n > 0) elements[i] = ink + opacityAt(opacity, n) * solid
-  }
-}
-
-function mixedInks(
-  rgba: Uint8ClampedArray,
-  total: Float32Array,
-  opacity: Uint8Array,
-  present: readonly { crowd: Float32Array; ink: Ink }[],
-): void {
+function writeMixed(rgba: Uint8ClampedArray, present: readonly { crowd: Float32Array; ink: Ink }[]): void {
   const crowds = present.map(({ crowd }) => crowd)
+  const total = summed(crowds, rgba.length / 4)
+  const opacity = opacitiesOf(total)
   const [reds, greens, blues] = [0, 1, 2].map(part => Float64Array.from(present, ({ ink }) => ink[part]))
   for (let i = 0, at = 0; i < total.length; i++, at += 4) {
     const n = total[i]
@@ -141,74 +118,8 @@ function mixedInks(
   }
 }
 
-/** The points in a square of `dot` elements around each element: what each point covers. */
-function gathered(grid: Float32Array, columns: number, rows: number, dot: number): Float32Array {
-  if (dot === 1) return grid
-  if (dot === 2) return gatheredByTwo(grid, columns)
-  const before = dot >> 1
-  const level = new Float32Array(grid.length)
-  for (let row = 0; row < rows; row++) {
-    const start = row * columns
-    for (let column = 0; column < columns; column++) {
-      const n = grid[start + column]
-      if (n === 0) continue
-      const from = Math.max(0, column - before)
-      const to = Math.min(columns, column - before + dot)
-      for (let c = from; c < to; c++) level[start + c] += n
-    }
-  }
-  const out = new Float32Array(grid.length)
-  for (let row = 0; row < rows; row++) {
-    const from = Math.max(0, row - before)
-    const to = Math.min(rows, row - before + dot)
-    const start = row * columns
-    for (let column = 0; column < columns; column++) {
-      const n = level[start + column]
-      if (n === 0) continue
-      for (let r = from; r < to; r++) out[r * columns + column] += n
-    }
-  }
-  return out
-}
-
-/** The same for squares of two, as on most screens: each element and its neighbours to the right and below, in place. */
-function gatheredByTwo(grid: Float32Array, columns: number): Float32Array {
-  const last = grid.length - columns
-  for (let start = 0; start < grid.length; start += columns) {
-    let before = 0
-    for (let i = start + columns - 1; i >= start; i--) {
-      const here = grid[i] + (start < last ? grid[i + columns] : 0)
-      grid[i] = here + before
-      before = here
-    }
-  }
-  return grid
-}
-
-function summed(crowds: readonly (Float32Array | undefined)[], length: number): Float32Array {
+function summed(crowds: readonly Float32Array[], length: number): Float32Array {
   const out = new Float32Array(length)
-  for (const crowd of crowds) if (crowd) for (let i = 0; i < length; i++) out[i] += crowd[i]
-  return out
-}
-
-/** The opacity, 0 to 255, of each number of points: by its logarithm, solid from the most crowded hundredth on. */
-function opacities(crowd: Float32Array): Uint8Array {
-  const times = new Uint32Array(MOST + 1)
-  let present = 0
-  for (let i = 0; i < crowd.length; i++) {
-    if (crowd[i] < 0.5) continue
-    times[Math.min(crowd[i] + 0.5, MOST) | 0]++
-    present++
-  }
-  let solid = MOST
-  for (let above = 0; solid > 1; solid--) {
-    above += times[solid]
-    if (above > present * SOLID) break
-  }
-  const out = new Uint8Array(MOST + 1)
-  for (let n = 1; n <= MOST; n++) {
-    const place = solid > 1 ? Math.min(1, Math.log(n) / Math.log(solid)) : 1
-    out[n] = Math.round(255 * (LEAST + (1 - LEAST) * place))
-  }
+  for (const crowd of crowds) for (let i = 0; i < length; i++) out[i] += crowd[i]
   return out
 }
