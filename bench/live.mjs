@@ -34,6 +34,7 @@ const sailings = () =>
 for (const [name, description] of [
   ['bars by month and route', { draw: 'bar', x: 'month of departed', y: 'sum of delay', color: 'route' }],
   ['bars of medians', { draw: 'bar', x: 'route', y: 'median of delay' }],
+  ['bars of the top three and the rest', { draw: 'bar', y: 'route', x: 'sum of delay', top: 3, rest: true }],
   ['lines by route', { draw: 'line', x: 'departed', y: 'delay', color: 'route' }],
   ['a raw line', { draw: 'line', x: 'departed', y: 'delay' }],
   ['a scatter', { draw: 'scatter', x: 'wind', y: 'delay' }],

@@ -8,7 +8,7 @@ import { table } from '../open/read.ts'
 import { meaningKey } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
 import { following } from './live-groups.ts'
-import { askColumns } from './question.ts'
+import { askColumns, type Question } from './question.ts'
 import type { Shaped } from './shape.ts'
 
 interface Sailing {
@@ -72,14 +72,20 @@ function said(shaped: Shaped) {
   return { values, keys: marks.map(shaped.keyOf), rows: marks.map(mark => Array.from(shaped.rowsOf(mark))) }
 }
 
-const asked = (of: Table, [x, y, color]: readonly string[], conditions = false) => {
+type Options = Pick<Question, 'top' | 'follow'>
+const asked = (
+  of: Table,
+  [x, y, color]: readonly string[],
+  conditions = false,
+  options: Options = { follow: following },
+) => {
   const roles = new Map([
     ['x', readPhrase(x, of, 'x')],
     ['y', readPhrase(y, of, 'y')],
     ...(color ? [['color', readPhrase(color, of, 'color')] as const] : []),
   ])
   const where = conditions ? { load: { from: 0 }, route: { not: 'Gannet Bay' } } : undefined
-  return said(askColumns(of, { roles, order: 'x', where, follow: following }))
+  return said(askColumns(of, { roles, order: 'x', where, ...options }))
 }
 const columnsOf = (of: Table) =>
   ['departed', 'load'].map(name => {
@@ -122,6 +128,56 @@ test('groups that follow the rows are those of a fresh table, after any history'
       },
     ),
     { numRuns: 25 },
+  )
+})
+
+test('the best categories, and the rest of them, are those of all rows, after any history', () => {
+  const whole = fc
+    .nat(60)
+    .chain(sailing)
+    .map(row => ({ ...row, load: row.load === null ? null : (Math.round(row.load) % 50) + 0 }))
+  const told = fc.record({
+    role: fc.constantFrom('x', 'color'),
+    count: fc.integer({ min: 0, max: 4 }),
+    rest: fc.constantFrom(undefined, true, 'Others'),
+    by: fc.constantFrom(undefined, 'mean of load', 'distinct load'),
+  })
+  const phrases = fc.constantFrom<string[]>(
+    ['route', 'sum of load'],
+    ['route', 'count', 'month of departed'],
+    ['route', 'mean of load', 'weekday of departed'],
+    ['month of departed', 'max of load', 'route'],
+    ['month of departed', 'last of load', 'route'],
+    ['quarter of departed', 'share of load', 'route'],
+    ['route', 'median of load'],
+    ['route', 'rank of load', 'year of departed'],
+  )
+  fc.assert(
+    fc.property(
+      fc.array(whole, { minLength: 1, maxLength: 30 }),
+      fc.array(fc.array(whole, { maxLength: 3 }), { maxLength: 5 }),
+      phrases,
+      told,
+      fc.boolean(),
+      (first, changes, phrases, { by, ...told }, some) => {
+        const unique = [...new Map(first.map(row => [row.id, row])).values()]
+        const live = table<Sailing>(unique, { key: 'id', columns })
+        const role =
+          phrases[told.role === 'x' ? 0 : 2] === 'route' ? told.role : told.role === 'x' ? 'color' : 'x'
+        const top = { ...told, role, by: by === undefined ? undefined : readPhrase(by, live, 'by') }
+        const check = () =>
+          expect(asked(live, phrases, some, { top, follow: following })).toEqual(
+            asked(live, phrases, some, { top }),
+          )
+        check()
+        for (const [i, rows] of changes.entries()) {
+          live.put(rows)
+          if (i % 2 > 0) live.remove([rows[0]?.id ?? 0, 3, 4])
+          if (live.length > 0) check()
+        }
+      },
+    ),
+    { numRuns: 400 },
   )
 })
 

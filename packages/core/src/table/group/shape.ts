@@ -4,11 +4,12 @@ import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
-import { bestRows, type Kept, keepBest, type Part } from './best.ts'
+import { bestRows, type Kept, keepBest, type Part, topOf } from './best.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
+import { followBest } from './live-best.ts'
 import type { Follows } from './live-groups.ts'
 import type { LiveRuns } from './live-runs.ts'
 import { baseOf, measureOf } from './measure.ts'
@@ -294,12 +295,18 @@ export function shapeGathered(
 
 /** All rows, or those that are kept, in groups; groups of all rows follow them from then on. */
 function gathered(table: Table, { by, grouped, measures }: Parts, options: ShapeOptions): Gathered {
-  const some =
-    options.rows !== undefined ||
-    by.some(({ role, meaning }) => meaning.top !== undefined || options.top?.role === role)
-  const live = some ? undefined : options.follow?.groups(table, grouped, options.within)
-  if (live) return { groups: live.now(), encodings: live.encodings }
+  const { follow, within } = options
+  const measure = measures[0]?.[1]
+  if (follow && options.rows === undefined) {
+    if (by.some(({ role, meaning }) => topOf(role, meaning, options) !== undefined)) {
+      const best = followBest(table, { by, grouped, measure, follow, within }, options)
+      if (best) return best
+    } else {
+      const live = follow.groups(table, grouped, within)
+      if (live) return { groups: live.now(), encodings: live.encodings }
+    }
+  }
   const encodings = grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
-  const rows = keepBest(table, by, measures[0]?.[1], encodings, listed(options))
+  const rows = keepBest(table, by, measure, encodings, listed(options))
   return { groups: groupRows(encodings, table.length, rows), encodings }
 }
