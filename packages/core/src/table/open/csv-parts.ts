@@ -1,9 +1,9 @@
-import Papa from 'papaparse'
 import { DapploError } from '../../finding/error.ts'
 import { begin } from '../live/beginning.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
-import { type CsvCells, type CsvOptions, gatherCsv, plainCells, separatorOf } from '../read/csv.ts'
+import { type CsvOptions, plainCells, separatorOf } from '../read/csv.ts'
+import { quotedCells } from '../read/quoted-csv.ts'
 
 /** How CSV text is read in chunks, so that a page stays responsive. */
 export interface PartsOptions {
@@ -12,9 +12,6 @@ export interface PartsOptions {
   /** An `AbortSignal`: aborting it ends the reading with an `aborted` error. */
   signal?: { readonly aborted: boolean }
 }
-
-/** Characters that are read in one go: a few milliseconds of work. */
-const PART = 1 << 20
 
 /** Lets the page, or other work, have its turn. */
 const turn = () =>
@@ -42,58 +39,29 @@ export async function readCsvInParts<R = any>(
   await rest(0, 0)
   const { separator = separatorOf(text) } = options
   const cut = { source: options.name, ...options, separator }
-  const raw = plainCells(text, cut) ?? (await cellsInParts(text, cut, rest))
-  const reading = begin(raw, options)
-  let step = reading.next()
-  for (let since = 0; !step.done; step = reading.next()) {
-    if (step.value.done - since < SHARE && step.value.done < 1) continue
-    since = step.value.done
-    await rest(step.value.done, step.value.rows)
-  }
-  return new Table<R>(raw, options, step.value)
+  const plain = plainCells(text, cut)
+  // A text with quotes is taken apart first, and its cells are read then.
+  const raw = plain ?? (await inTurns(quotedCells(text, cut), (done, rows) => rest(done * APART, rows)))
+  const from = plain ? 0 : APART
+  const beginning = await inTurns(begin(raw, options), (done, rows) => rest(from + done * (1 - from), rows))
+  return new Table<R>(raw, options, beginning)
 }
 
 /** Of a text that is read part by part so much is read in one go. */
 const SHARE = 0.01
+/** Taking apart a text with quotes is about this share of the work. */
+const APART = 0.6
 
-/** The lines of a text that needs the careful parser. */
-async function cellsInParts(
-  text: string,
-  options: CsvOptions & { separator: string },
+/** Work that is done step by step, with a rest between them. */
+async function inTurns<T>(
+  work: Generator<{ done: number; rows: number }, T>,
   rest: (done: number, rows: number) => Promise<void>,
-): Promise<CsvCells> {
-  const lines: string[][] = []
-  let at = 0
-  while (at < text.length) {
-    const end = lineEnd(text, Math.min(text.length, at + PART), at)
-    const parsed = Papa.parse<string[]>(text.slice(at, end), {
-      delimiter: options.separator,
-      header: false,
-      skipEmptyLines: false,
-    })
-    // A part that ends with its line end would add an empty line that is not there.
-    if (
-      end < text.length &&
-      parsed.data.length > 0 &&
-      parsed.data[parsed.data.length - 1].length === 1 &&
-      parsed.data[parsed.data.length - 1][0] === ''
-    )
-      parsed.data.pop()
-    for (const line of parsed.data) lines.push(line)
-    at = end
-    await rest(at / text.length, lines.length)
+): Promise<T> {
+  let step = work.next()
+  for (let since = 0; !step.done; step = work.next()) {
+    if (step.value.done - since < SHARE && step.value.done < 1) continue
+    since = step.value.done
+    await rest(step.value.done, step.value.rows)
   }
-  return gatherCsv(lines, options)
-}
-
-/** The end of the line around `from`, outside quotes; a part that begins outside quotes has an even number of them. */
-function lineEnd(text: string, from: number, start: number): number {
-  let quotes = 0
-  for (let i = text.indexOf('"', start); i >= 0 && i < from; i = text.indexOf('"', i + 1)) quotes++
-  for (let i = from; i < text.length; i++) {
-    const code = text.charCodeAt(i)
-    if (code === 34) quotes++
-    else if (code === 10 && quotes % 2 === 0) return i + 1
-  }
-  return text.length
+  return step.value
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import type { Table } from '../live/table.ts'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
 import { splitCsv } from './csv.ts'
@@ -132,18 +133,58 @@ describe('CSV', () => {
       })
   })
 
-  test('read in parts is the same table', async () => {
-    const lines = Array.from(
-      { length: 40_000 },
-      (_, i) => `${i},"pier ${i % 7}, ""north""",2024-01-${String((i % 28) + 1).padStart(2, '0')}`,
+  test('read in parts is the same table, or the same error', async () => {
+    const own = fc.constantFrom(
+      ...[
+        '7',
+        '2024-03-01',
+        'Tern Point',
+        '"two\nlines"',
+        '"a, ""b"""',
+        '',
+        '5" pipe',
+        '1,2',
+        '"open',
+        '  ',
+        '"x"y',
+      ],
     )
-    const text = `id,pier,day\n${lines.join('\n')}\n`
-    expect(text.length).toBeGreaterThan(1 << 20)
-    const whole = readCsv(text)
-    const parts = await readCsvInParts(text)
-    expect(parts.length).toBe(whole.length)
-    for (const row of [0, 1, 27_000, 27_001, 39_999]) expect(parts.row(row)).toEqual(whole.row(row))
-    expect(parts.names.map(name => parts.column(name)!.type)).toEqual(['number', 'text', 'time'])
+    const line = fc.array(own, { minLength: 2, maxLength: 2 }).map(cells => `${cells.join(',')}\n`)
+    const message = (error: Error) => ({ message: error.message })
+    await fc.assert(
+      fc.asyncProperty(
+        fc.array(fc.constantFrom<string[]>('1,Old Mole\n', '2,"Quay, new"\n', '3,"two\nlines"\n'), {
+          minLength: 1,
+        }),
+        // Of two faults either may be told.
+        fc.array(fc.record({ line, at: fc.nat(99) }), { maxLength: 1 }),
+        fc.constantFrom('', '\ufeff'),
+        fc.constantFrom<'fill' | 'refuse'>('fill', 'refuse'),
+        async (usual, others, mark, ragged) => {
+          // Long enough for several parts.
+          const lines = Array.from({ length: 40_000 }, (_, i) => usual[i % usual.length])
+          for (const { line, at } of others) lines.splice(at * 400, 0, line)
+          const text = `${mark}"number","pier"\n${lines.join('')}`
+          const read = (table: Table) => ({
+            rows: table.rows(),
+            types: table.names.map(name => [name, table.column(name)!.type]),
+            findings: table.findings,
+            report: table.report,
+          })
+          const attempt = () => read(readCsv(text, { ragged }))
+          const whole = (() => {
+            try {
+              return attempt()
+            } catch (error) {
+              return message(error as Error)
+            }
+          })()
+          const parts = await readCsvInParts(text, { ragged }).then(read, message)
+          expect(parts).toEqual(whole)
+        },
+      ),
+      { numRuns: 15 },
+    )
   })
 
   test.each([

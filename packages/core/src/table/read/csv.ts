@@ -29,23 +29,35 @@ export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean
   const separator = options.separator ?? separatorOf(bare)
   const plain = options.inParts ? plainCells(bare, { ...options, separator }) : undefined
   if (plain) return plain
-  const parsed = Papa.parse<string[]>(bare, {
+  const { lines, broken } = linesOf(bare, separator)
+  if (broken !== undefined) throw unclosedQuote(startLine(lines, broken), source)
+  const headerAt = headerIn(lines)
+  const { names, width } = headed(lines[headerAt], source)
+  const { columns, numbers } = gathered(lines, headerAt + 1, width, options, at => startLine(lines, at))
+  return { names, columns, lineOf: row => startLine(lines, numbers[row]) }
+}
+
+/** The lines of a text with their cells, and which of them has a quote that is not closed properly. */
+export function linesOf(
+  text: string,
+  separator: string,
+): { lines: string[][]; broken: number | undefined; open: boolean } {
+  const { data, errors } = Papa.parse<string[]>(text, {
     delimiter: separator,
     header: false,
     skipEmptyLines: false,
   })
-  const lines = parsed.data
-  const quote = parsed.errors.find(error => error.type === 'Quotes')
-  if (quote) {
-    throw new DapploError(
-      'unclosed-quote',
-      `A quoted cell is not closed properly in line ${startLine(lines, quote.row ?? 0)} of ${source}`,
-      source,
-      'Close the quote, and write quotes inside it twice.',
-    )
-  }
-  return gatherCsv(lines, options)
+  const quote = errors.find(error => error.type === 'Quotes')
+  return { lines: data, broken: quote && (quote.row ?? 0), open: quote?.code === 'MissingQuotes' }
 }
+
+export const unclosedQuote = (line: number, source: string): DapploError =>
+  new DapploError(
+    'unclosed-quote',
+    `A quoted cell is not closed properly in line ${line} of ${source}`,
+    source,
+    'Close the quote, and write quotes inside it twice.',
+  )
 
 /** The cells of a text that needs none of CSV's rules but its separators, part by part; undefined for others. */
 export function plainCells(text: string, options: CsvOptions): CsvCells | undefined {
@@ -93,32 +105,43 @@ export function separatorOf(text: string): string {
   return best.separator
 }
 
-/** Lines of cells as columns, with the names that the first line gives. */
-export function gatherCsv(lines: string[][], options: CsvOptions): CsvCells {
-  const source = options.source ?? 'the CSV text'
-  const isEmpty = (line: string[]) => line.length === 0 || (line.length === 1 && line[0].trim() === '')
-  const headerAt = lines.findIndex(line => !isEmpty(line))
-  if (headerAt < 0) {
+const isEmpty = (line: string[]) => line.length === 0 || (line.length === 1 && line[0].trim() === '')
+
+/** The first line that is not empty; -1 where all are. */
+export const headerIn = (lines: string[][]): number => lines.findIndex(line => !isEmpty(line))
+
+/** The names that a header gives, and how many cells a line has. Throws `empty-data` where there is none. */
+export function headed(header: string[] | undefined, source: string): { names: string[]; width: number } {
+  if (!header)
     throw new DapploError(
       'empty-data',
       `There is nothing in ${source}`,
       source,
       'It needs a first line with the names of the columns, then a line for each row.',
     )
-  }
-  const names = headerNames(lines[headerAt], source)
-  const width = names.length
+  const names = headerNames(header, source)
+  return { names, width: names.length }
+}
+
+/** Lines of cells from one on as columns, with the line of each row. Throws `ragged-row`. */
+export function gathered(
+  lines: string[][],
+  from: number,
+  width: number,
+  { ragged, source = 'the CSV text' }: CsvOptions,
+  lineAt: (at: number) => number,
+): { columns: string[][]; numbers: Int32Array } {
   let kept = 0
   const numbers = new Int32Array(lines.length)
-  for (let at = headerAt + 1; at < lines.length; at++) {
+  for (let at = from; at < lines.length; at++) {
     const line = lines[at]
     if (line.length !== width) {
       if (isEmpty(line)) continue
-      if (options.ragged !== 'fill') {
+      if (ragged !== 'fill') {
         throw new DapploError(
           'ragged-row',
-          `Line ${startLine(lines, at)} of ${source} has ${count(line.length)}, but the header names ${count(width, 'column')}`,
-          `${source} line ${startLine(lines, at)}`,
+          `Line ${lineAt(at)} of ${source} has ${count(line.length)}, but the header names ${count(width, 'column')}`,
+          `${source} line ${lineAt(at)}`,
           'Correct the line, or read with ragged: "fill" to fill short lines with missing values and cut long ones.',
         )
       }
@@ -126,12 +149,12 @@ export function gatherCsv(lines: string[][], options: CsvOptions): CsvCells {
     numbers[kept++] = at
   }
   // Room for all cells at once: a list that grows is copied time and again.
-  const columns = names.map(() => new Array<string>(kept))
+  const columns = Array.from({ length: width }, () => new Array<string>(kept))
   for (let row = 0; row < kept; row++) {
     const line = lines[numbers[row]]
     for (let c = 0; c < width; c++) columns[c][row] = line[c] ?? ''
   }
-  return { names, columns, lineOf: row => startLine(lines, numbers[row]) }
+  return { columns, numbers: numbers.subarray(0, kept) }
 }
 
 const count = (n: number, word = 'cell') => `${n} ${word}${n === 1 ? '' : 's'}`
@@ -162,7 +185,7 @@ function headerNames(header: string[], source: string): string[] {
 }
 
 /** Rows before may hold line breaks inside quotes, so lines are counted, not computed; only ever done for a message. */
-function startLine(lines: string[][], at: number): number {
+export function startLine(lines: string[][], at: number): number {
   let line = 1
   for (let i = 0; i < at; i++) {
     line++

@@ -1,5 +1,6 @@
 import { inferSchema, initParser } from 'udsv'
 import { isBlank, isMissingText } from './number-text.ts'
+import { SAMPLE } from './reader.ts'
 
 /** Cells of a text that are read part by part, so that their texts need not all be held at once. */
 export interface CellParts {
@@ -17,8 +18,6 @@ export interface PlainCsv extends CellParts {
 
 /** Characters of a part: so few that the texts of its cells are gone before the collector of garbage moves them about. */
 const PART = 1 << 15
-/** Lines that are looked at to find out what columns hold. */
-const SAMPLE = 500
 
 /**
  * CSV without quotes and with as many cells in each line, for a parser that is several times as quick but takes both for
@@ -52,7 +51,7 @@ export function plainCsv(text: string, separator: string): PlainCsv | undefined 
 }
 
 /** Columns of which the sample shows nothing are looked through for the values that they have. */
-function fillEmpty(sample: string[][], parts: CellParts['parts']): void {
+export function fillEmpty(sample: string[][], parts: CellParts['parts']): void {
   const says = (cell: string) => !isBlank(cell) && !isMissingText(cell.trim())
   const empty = [...sample.keys()].filter(c => !sample[c].some(says))
   if (empty.length === 0) return

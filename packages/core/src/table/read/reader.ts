@@ -11,7 +11,8 @@ import type { ColumnReport } from './report.ts'
 
 /** At most this share of a text column's cells may be unreadable for it still to be taken as numbers or dates. */
 const TOLERATED = 0.1
-const SAMPLE = 500
+/** About so many values are looked at to find out what a column holds. */
+export const SAMPLE = 500
 const DECIMAL = { 'decimal comma': ',', 'decimal point': '.' } as const
 
 /** Settles how to read a column: by the type asked for, else by its values, else by what its texts look like. */
