@@ -1,3 +1,4 @@
+import type { Chart, Description } from 'dapplo'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { flawsOf } from './support/axe.ts'
@@ -14,7 +15,8 @@ afterAll(() => gallery?.close())
 type Choice =
   | { begin: RegExp }
   | { word: string; to: string }
-  | { add: string }
+  /** `chart`: which of several, from 0; the last place is for what is said of all. */
+  | { add: string; chart?: number }
   | { word: string; write: string }
 
 /** A chart that a person wants, how it is chosen, and what it is in the end. */
@@ -51,6 +53,20 @@ const wishes: Wish[] = [
     ],
     sentence:
       'Draw lying bars of sum of passengers for each pier, only the 9 greatest, with the rest as one, the greatest first, with values.',
+  },
+  {
+    name: 'two charts with axes and legends of their own and one title',
+    table: 'sailings',
+    choices: [
+      LINES,
+      { add: 'a chart below' },
+      { add: 'one colour per route', chart: 1 },
+      { add: 'stacked', chart: 1 },
+      { add: 'a title', chart: 2 },
+      { word: 'A title', write: 'Two ways to see a year' },
+    ],
+    sentence:
+      'Draw lines of sum of passengers over month of departed, one colour per route. Below it: Draw bars of sum of vehicles for each month of departed, one colour per route, stacked. The title is “Two ways to see a year”.',
   },
   {
     name: 'two panes with scales of their own and one title',
@@ -130,8 +146,12 @@ const now = (page: Page) => page.evaluate(() => window.composer.sentence)
 /** By pointer. */
 async function point(page: Page, choice: Choice): Promise<void> {
   if ('begin' in choice) return page.getByRole('button', { name: choice.begin }).click()
-  const opener = 'add' in choice ? 'and …' : choice.word
-  await page.getByRole('button', { name: opener, exact: true }).first().click()
+  if ('add' in choice)
+    await page
+      .locator('.and')
+      .nth(choice.chart ?? 0)
+      .click()
+  else await page.getByRole('button', { name: choice.word, exact: true }).first().click()
   if ('write' in choice) {
     await page.getByRole('dialog').getByRole('textbox').first().fill(choice.write)
     return page.getByRole('button', { name: 'Set' }).click()
@@ -147,9 +167,13 @@ const focused = (page: Page) =>
     return here?.textContent ?? ''
   })
 
-async function tabTo(page: Page, fits: (words: string) => boolean): Promise<void> {
+/** Which of the buttons that add has the focus, from 0. */
+const focusedAdding = (page: Page) =>
+  page.locator('.and').evaluateAll(all => all.findIndex(one => one.matches(':focus')))
+
+async function tabTo(page: Page, fits: (words: string) => boolean | Promise<boolean>): Promise<void> {
   for (let i = 0; i < 60; i++) {
-    if (fits(await focused(page))) return
+    if (await fits(await focused(page))) return
     await page.keyboard.press('Tab')
   }
   throw new Error(`The keyboard does not reach it; it is at "${await focused(page)}".`)
@@ -157,10 +181,10 @@ async function tabTo(page: Page, fits: (words: string) => boolean): Promise<void
 
 /** By keys alone. */
 async function press(page: Page, choice: Choice): Promise<void> {
-  const opener = 'begin' in choice ? choice.begin : 'add' in choice ? 'and …' : choice.word
   // From the beginning, as focus is on the word that was chosen last.
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur())
-  await tabTo(page, words => (typeof opener === 'string' ? words === opener : opener.test(words)))
+  if ('add' in choice) await tabTo(page, async () => (await focusedAdding(page)) === (choice.chart ?? 0))
+  else await tabTo(page, words => ('begin' in choice ? choice.begin.test(words) : words === choice.word))
   await page.keyboard.press('Enter')
   if ('begin' in choice) return
   if ('write' in choice) {
@@ -301,6 +325,110 @@ test('names along an axis are put in order by a click on one', async () => {
   await page.context().close()
 })
 
+/** Drags words in the chart so far, as people do. */
+async function dragWords(page: Page, words: RegExp, by: { x?: number; y?: number }) {
+  const chart = page.locator('.dapplo-composer .chart')
+  const { x, y } = (await chart.boundingBox())!
+  const at = await page.evaluate(
+    ([source]) => {
+      const fits = new RegExp(source)
+      for (const batch of [...window.composer.live!.scene.batches].reverse()) {
+        if (batch.kind !== 'texts' || !batch.id.includes('axis')) continue
+        const i = batch.texts.findIndex(text => fits.test(text))
+        if (i >= 0)
+          return { x: batch.x[i] + { start: 6, middle: 0, end: -6 }[batch.anchor], y: batch.y[i] - 4 }
+      }
+      throw new Error(`Nothing along an axis says ${source}.`)
+    },
+    [words.source],
+  )
+  await page.mouse.move(x + at.x, y + at.y)
+  await page.mouse.down()
+  await page.mouse.move(x + at.x + (by.x ?? 0) / 2, y + at.y + (by.y ?? 0) / 2, { steps: 3 })
+  await page.mouse.move(x + at.x + (by.x ?? 0), y + at.y + (by.y ?? 0), { steps: 3 })
+  await page.mouse.up()
+}
+
+test('ends of a scale are dragged by its figures, and names to where they belong; a drag is one step and no click', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html')
+  const show = (description: object) =>
+    page.evaluate(one => window.composer.show(one as Description), description)
+  await show({ draw: 'bar', x: 'route', y: 'sum of passengers' })
+  await still(page)
+  await dragWords(page, /^Tern Point$/, { x: -900 })
+  const words = () =>
+    page.evaluate(
+      () => ((window.composer.description as Description).scales!.x as { domain: string[] }).domain,
+    )
+  expect((await words()).slice(0, 2)).toEqual(['Tern Point', 'North Sound'])
+  expect(await now(page)).toContain('The scale x has the names Tern Point, North Sound, ')
+  expect(await page.getByRole('dialog').count()).toBe(0)
+  await still(page)
+  // Down to half the height: what was 600K at the top ends the scale higher.
+  await dragWords(page, /^600K$/, { y: 170 })
+  const high = await page.evaluate(
+    () => ((window.composer.description as Description).scales!.y as { domain: [null, number] }).domain,
+  )
+  expect(high[0]).toBe(null)
+  expect(high[1]).toBeGreaterThan(1_000_000)
+  expect(await now(page)).toContain('The scale y goes up to ')
+  await page.getByRole('button', { name: 'Undo' }).click()
+  await page.getByRole('button', { name: 'Undo' }).click()
+  expect(await now(page)).toBe('Draw bars of sum of passengers for each route.')
+  // The same in one of several charts, along time.
+  await show({
+    spread: [
+      { draw: 'bar', x: 'route', y: 'count' },
+      { draw: 'line', x: 'month of departed', y: 'count' },
+    ],
+  })
+  await still(page)
+  await dragWords(page, /^2025$/, { x: 100 })
+  expect(await now(page)).toMatch(/Below it: .*The scale x goes up to 202\d-\d\d-\d\d\.$/)
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
+test('a note is written, a column is read as something else, and the application is told', async () => {
+  const { page, errors } = await gallery.openPlain('compose.html?table=piers')
+  const show = (description: object) =>
+    page.evaluate(one => window.composer.show(one as Description), description)
+  await show({ draw: 'bar', x: 'pier', y: 'sum of passengers' })
+  await point(page, { add: 'a note at Harbour Steps' })
+  await point(page, { word: 'A note', write: 'A new quay' })
+  expect(await now(page)).toContain('A note at Harbour Steps says “A new quay”.')
+  await still(page)
+  const said = await page.evaluate(() =>
+    window.composer.live!.scene.batches.some(
+      batch => batch.kind === 'texts' && batch.texts.includes('A new quay'),
+    ),
+  )
+  expect(said).toBe(true)
+  await page.getByText(/^Columns/).click()
+  await page.getByLabel('Read year as').selectOption('times')
+  expect(await page.evaluate(() => window.types)).toEqual({ year: 'time' })
+  await show({ draw: 'line', x: 'year of year', y: 'sum of passengers' })
+  await still(page)
+  expect(await page.evaluate(() => window.composer.live!.scene.scales.get('x')!.kind.name)).toBe('time')
+  // With what it was told, the application draws the same.
+  const again = await page.evaluate(() => {
+    const { chartFrom, tables } = window.composing
+    return (chartFrom(tables.piers, window.composer.description!, window.types) as Chart).table.column(
+      'year',
+    )!.type
+  })
+  expect(again).toBe('time')
+  // What cannot be drawn any more is said, and its words are still there.
+  await page.getByLabel('Read year as').selectOption('names')
+  await page
+    .getByRole('alert')
+    .getByText(/This cannot be drawn/)
+    .waitFor()
+  expect(await now(page)).toContain('year of year')
+  expect(errors).toEqual([])
+  await page.context().close()
+})
+
 test('words in the chart are clicked: a title, the ends of a scale, the colour of a name', async () => {
   const { page, errors } = await gallery.openPlain('compose.html')
   await page.evaluate(() => window.composer.show({ ...window.composer.description!, title: 'A year at sea' }))
@@ -314,21 +442,21 @@ test('words in the chart are clicked: a title, the ends of a scale, the colour o
   await click('50,000')
   await page.getByRole('dialog').getByLabel('To').fill('150000')
   await page.keyboard.press('Enter')
-  expect(await page.evaluate(() => window.composer.description!.scales)).toEqual({
+  expect(await page.evaluate(() => (window.composer.description as Description).scales)).toEqual({
     y: { domain: [null, 150000] },
   })
   await still(page)
   await click('2024')
   await page.getByRole('dialog').getByLabel('From').fill('2024-01-01')
   await page.keyboard.press('Enter')
-  expect(await page.evaluate(() => window.composer.description!.scales!.x)).toEqual({
+  expect(await page.evaluate(() => (window.composer.description as Description).scales!.x)).toEqual({
     domain: ['2024-01-01', null],
   })
   await still(page)
   await click('Tern Point')
   await page.getByRole('dialog').getByLabel('A colour').fill('#224466')
   await page.keyboard.press('Enter')
-  expect(await page.evaluate(() => window.composer.description!.scales!.color)).toEqual({
+  expect(await page.evaluate(() => (window.composer.description as Description).scales!.color)).toEqual({
     colors: { 'Tern Point': '#224466' },
   })
   expect(errors).toEqual([])

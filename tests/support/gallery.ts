@@ -1,5 +1,5 @@
-import type { Composed, compose, germanWords } from '@dapplo/compose'
-import type { chart, Description, Live, mount, Table, table } from 'dapplo'
+import type { ColumnTypes, Composed, chartFrom, compose, Drawn, germanWords } from '@dapplo/compose'
+import type { chart, Live, mount, Table, table } from 'dapplo'
 import type { Browser, BrowserContextOptions, Page } from 'playwright-core'
 import { inject } from 'vitest'
 import { openBrowser } from './browser.ts'
@@ -12,9 +12,11 @@ declare global {
     charts: Live[]
     composer: Composed
     /** The descriptions that a composer told of. */
-    steps: Description[]
+    steps: Drawn[]
+    types: ColumnTypes
     composing: {
       compose: typeof compose
+      chartFrom: typeof chartFrom
       germanWords: typeof germanWords
       tables: Record<string, Table<any>>
     }

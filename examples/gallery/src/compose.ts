@@ -1,4 +1,4 @@
-import { type Composed, compose, germanWords } from '@dapplo/compose'
+import { type ColumnTypes, type Composed, chartFrom, compose, type Drawn, germanWords } from '@dapplo/compose'
 import { type Description, type Table, table } from 'dapplo'
 import { piers, sailings, targets, tickets, vessels } from './tables.ts'
 import { panel, theme } from './theme.ts'
@@ -37,17 +37,20 @@ declare global {
   interface Window {
     composer: Composed
     /** The description after each step. */
-    steps: Description[]
+    steps: Drawn[]
+    /** What columns are read as, once a person has corrected it. */
+    types: ColumnTypes
     /** What a script on this page composes with. */
     composing: {
       compose: typeof compose
+      chartFrom: typeof chartFrom
       tables: Record<string, Table<any>>
       germanWords: typeof germanWords
     }
   }
 }
 window.steps = []
-window.composing = { compose, tables, germanWords }
+window.composing = { compose, chartFrom, tables, germanWords }
 window.composer = compose(panel('wide'), {
   tables: tables[wanted],
   chart: asked.has('begin') ? undefined : first,
@@ -56,4 +59,7 @@ window.composer = compose(panel('wide'), {
   allow: { files: true },
   onChange: description => window.steps.push(description),
   onDone: description => window.steps.push(description),
+  onTypes: types => {
+    window.types = types
+  },
 })

@@ -1,6 +1,6 @@
-import { type Composed, compose } from '@dapplo/compose'
+import { type Composed, chartFrom, compose, type Drawn } from '@dapplo/compose'
 import { sentenceOf, typesOf } from '@dapplo/core/sentence'
-import { chart, type Description, type Live, mount, readCsv } from 'dapplo'
+import { type Live, mount, readCsv } from 'dapplo'
 import sailingsText from '../../../demo-data/sailings.csv?raw'
 
 const sailings = readCsv(sailingsText, { name: 'sailings', rowsAre: 'Sailings', key: 'id' })
@@ -8,7 +8,7 @@ const sailings = readCsv(sailingsText, { name: 'sailings', rowsAre: 'Sailings', 
 /** What the server keeps: the descriptions, and how often they have been saved. */
 interface Report {
   version: number
-  charts: Description[]
+  charts: Drawn[]
 }
 
 const name = new URLSearchParams(location.search).get('report') ?? 'monthly'
@@ -21,11 +21,11 @@ let panes: Pane[] = []
 /** A chart of the report, which a person reads or composes. */
 class Pane {
   readonly element = document.createElement('section')
-  description: Description | undefined
+  description: Drawn | undefined
   private live: Live | undefined
   private composer: Composed | undefined
 
-  constructor(description?: Description) {
+  constructor(description?: Drawn) {
     this.description = description
     place.append(this.element)
     if (description) this.read()
@@ -56,7 +56,7 @@ class Pane {
       ' ',
       button('Take out', () => this.remove()),
     )
-    this.live = mount(chart(sailings, description), shown)
+    this.live = mount(chartFrom(sailings, description), shown)
   }
 
   private compose(): void {

@@ -1,18 +1,26 @@
-import { Chart, chart, DapploError, type Description, lookAt, Table, type TableLook } from '@dapplo/core'
+import { type Chart, DapploError, lookAt, type Spread, Table, type TableLook } from '@dapplo/core'
 import { answeredElsewhere } from '@dapplo/core/internal'
-import { type ColumnFacts, factsOf } from '@dapplo/core/sentence'
+import { type ColumnFacts, type Drawn, factsOf } from '@dapplo/core/sentence'
+import { type ColumnTypes, chartOver, tableFrom } from './chart-from.ts'
 import type { ComposeOptions } from './options.ts'
 
 /** The data at hand, what is known of their columns, and the charts that can be made of them. */
 export class Data {
   readonly table: Table
-  private readonly others: Readonly<Record<string, Table>>
+  /** What columns are read as, where a person has said so. */
+  readonly types: ColumnTypes
+  private readonly tables: ComposeOptions['tables']
   private readonly given: TableLook | undefined
   private readonly columns: readonly string[] | undefined
   private known: { look: TableLook; facts: readonly ColumnFacts[]; at: unknown } | undefined
 
   /** `columns`: those that are offered. Default all. */
-  constructor(tables: ComposeOptions['tables'], look?: TableLook, columns?: readonly string[]) {
+  constructor(
+    tables: ComposeOptions['tables'],
+    look?: TableLook,
+    columns?: readonly string[],
+    types: ColumnTypes = {},
+  ) {
     const [first] = tables instanceof Table ? [tables] : Object.values(tables ?? {})
     if (!(first instanceof Table))
       throw new DapploError(
@@ -29,10 +37,11 @@ export class Data {
         'look',
         'Give what is in its columns: look: await lookFar(table), from dapplo/far.',
       )
-    this.table = first
+    this.table = tableFrom(tables, types)
+    this.types = types
     this.given = look
     this.columns = columns
-    this.others = tables instanceof Table ? {} : tables
+    this.tables = tables
   }
 
   /** What each column that is offered is; looked at anew once the table has changed. */
@@ -56,10 +65,15 @@ export class Data {
     return this.known
   }
 
+  /** The same data with a column read as another type. */
+  retyped(column: string, type: ColumnTypes[string]): Data {
+    return new Data(this.tables, undefined, this.columns, { ...this.types, [column]: type })
+  }
+
   /** The chart of a description, or what makes it impossible. */
-  make(description: Description): Chart | DapploError {
+  make(drawn: Drawn): Chart | Spread | DapploError {
     try {
-      return chart(this.table, description, this.others)
+      return chartOver(this.table, this.tables instanceof Table ? {} : this.tables, drawn)
     } catch (error) {
       if (error instanceof DapploError) return error
       throw error
@@ -67,8 +81,8 @@ export class Data {
   }
 
   /** The chart of a description, where one can be made. */
-  readonly chartOf = (description: Description): Chart | undefined => {
-    const made = this.make(description)
-    return made instanceof Chart ? made : undefined
+  readonly chartOf = (drawn: Drawn): Chart | Spread | undefined => {
+    const made = this.make(drawn)
+    return made instanceof DapploError ? undefined : made
   }
 }

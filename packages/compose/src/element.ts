@@ -1,4 +1,4 @@
-import type { Description } from '@dapplo/core'
+import type { Drawn } from '@dapplo/core/sentence'
 import { Composer } from './composer.ts'
 import type { ComposeOptions } from './options.ts'
 
@@ -24,7 +24,7 @@ export class ComposerElement extends Base {
   }
 
   /** What is drawn now. */
-  get description(): Description | undefined {
+  get description(): Drawn | undefined {
     return this.composer?.description
   }
 

@@ -5,6 +5,8 @@ import { Composer } from './composer.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 import { germanComposer } from './words.ts'
 
+export type { Drawn } from '@dapplo/core/sentence'
+export { type ColumnTypes, chartFrom } from './chart-from.ts'
 export type { Allowed } from './choose/model.ts'
 export { ComposerElement, defineComposer } from './element.ts'
 export type { Composed, ComposeOptions } from './options.ts'

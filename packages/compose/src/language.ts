@@ -1,5 +1,5 @@
-import { type Description, type House, SENTENCES, type Table } from '@dapplo/core'
-import { phraseText, sentenceOf, typesOf, type Voice, voiceOf } from '@dapplo/core/sentence'
+import { type House, SENTENCES, type Table } from '@dapplo/core'
+import { type Drawn, phraseText, sentenceOf, typesOf, type Voice, voiceOf } from '@dapplo/core/sentence'
 import type { Option } from './choose/model.ts'
 import type { ComposeOptions } from './options.ts'
 
@@ -7,7 +7,7 @@ import type { ComposeOptions } from './options.ts'
 export interface Language {
   voice: Voice
   say(words: string, holes?: Readonly<Record<string, string>>): string
-  sentence(description: Description): ReturnType<typeof sentenceOf>
+  sentence(drawn: Drawn): ReturnType<typeof sentenceOf>
   textOf(option: Option): string
 }
 
@@ -22,7 +22,7 @@ export function languageOf(
   return {
     voice,
     say: (said, holes) => voice.text(said, holes),
-    sentence: description => sentenceOf(description, options),
+    sentence: drawn => sentenceOf(drawn, options),
     textOf({ words, holes = {}, phrase }) {
       if (phrase) return phraseText(words, voice)
       const filled = Object.entries(holes).map(([name, text]) => [

@@ -2,6 +2,7 @@
 
 /** The composer as a React component: a thin face over `compose`. */
 import { type CSSProperties, createElement, type ReactElement, useEffect, useRef } from 'react'
+import type { ColumnTypes } from './chart-from.ts'
 import { Composer } from './composer.ts'
 import type { Composed, ComposeOptions } from './options.ts'
 
@@ -18,24 +19,35 @@ export interface DapploComposerProps extends ComposeOptions {
  * language or house begin it anew with what is drawn then.
  */
 export function DapploComposer(props: DapploComposerProps): ReactElement {
-  const { tables, theme, locale, house, words, allow, className, style } = props
+  const { tables, look, theme, locale, house, words, allow, className, style } = props
   const place = useRef<HTMLDivElement>(null)
   const now = useRef<ComposeOptions['chart']>(props.chart)
+  const said = useRef<ColumnTypes | undefined>(props.types)
   const told = useRef(props)
   told.current = props
   useEffect(() => {
     const composer = new Composer(place.current!, {
       tables,
+      look,
       theme,
       locale,
       house,
       words,
       allow,
       chart: now.current,
+      types: said.current,
       onChange: description => {
         now.current = description
         told.current.onChange?.(description)
       },
+      ...(told.current.onTypes
+        ? {
+            onTypes: (types: ColumnTypes) => {
+              said.current = types
+              told.current.onTypes?.(types)
+            },
+          }
+        : {}),
       onDone: description => told.current.onDone?.(description),
     })
     told.current.onComposer?.(composer)
@@ -43,6 +55,6 @@ export function DapploComposer(props: DapploComposerProps): ReactElement {
       told.current.onComposer?.(undefined)
       composer.destroy()
     }
-  }, [tables, theme, locale, house, words, allow])
+  }, [tables, look, theme, locale, house, words, allow])
   return createElement('div', { ref: place, className, style })
 }

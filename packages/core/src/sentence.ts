@@ -2,14 +2,18 @@
 
 export { germanSentences } from './sentence/german.ts'
 export type {
+  AnyDescription,
+  AnySpread,
   ChartSentence,
+  Drawn,
   SentenceChoice,
+  SentenceLine,
   SentenceOptions,
   SentencePiece,
   Setting,
   SettingPath,
 } from './sentence/model.ts'
-export { typesOf } from './sentence/model.ts'
+export { isSpreadData, typesOf } from './sentence/model.ts'
 export { phraseText } from './sentence/phrase-words.ts'
 export {
   KIND_WORDS,

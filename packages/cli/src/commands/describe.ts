@@ -1,5 +1,5 @@
 import { DapploError } from '@dapplo/core'
-import { germanSentences, sentenceOf, typesOf } from '@dapplo/core/sentence'
+import { germanSentences, type Setting, sentenceOf, typesOf } from '@dapplo/core/sentence'
 import { type Chart, Spread } from '@dapplo/node'
 import type { Command } from 'commander'
 import { localeOf } from '../flags.ts'
@@ -10,6 +10,10 @@ const LANGUAGES: Readonly<Record<string, Readonly<Record<string, string>> | unde
   en: {},
   de: germanSentences,
 }
+
+/** The places of what there are no words for. */
+const moreOf = (unsaid: readonly Setting[]): string =>
+  unsaid.length === 0 ? '' : `   (${unsaid.map(({ path }) => path.join('.')).join(', ')})\n`
 
 export function addDescribe(program: Command): void {
   program
@@ -36,11 +40,25 @@ export function addDescribe(program: Command): void {
           '--locale',
           'Write en or de.',
         )
-      const charts: readonly Chart[] = chart instanceof Spread ? chart.charts : [chart as Chart]
-      charts.forEach(({ description, table }, i) => {
-        const { text, unsaid } = sentenceOf(description, { columns: typesOf(table), words, locale })
-        say(`${charts.length > 1 ? `${i + 1}. ` : ''}${text}\n`)
-        if (unsaid.length > 0) say(`   (${unsaid.map(({ path }) => path.join('.')).join(', ')})\n`)
+      const told = (chart: Chart) =>
+        sentenceOf(chart.description, { columns: typesOf(chart.table), words, locale })
+      if (!(chart instanceof Spread)) {
+        const { text, unsaid } = told(chart as Chart)
+        say(`${text}\n${moreOf(unsaid)}`)
+        return
+      }
+      // Each chart by the columns of its own table; what is said of all of them comes last.
+      const { charts, description } = chart
+      const whole = sentenceOf(
+        { ...description, spread: charts.map(({ description }) => description) },
+        { words, locale },
+      )
+      charts.forEach((own, i) => {
+        const { text, unsaid } = told(own)
+        say(`${i + 1}. ${text}\n${moreOf(unsaid)}`)
       })
+      const last = whole.lines.at(-1)!
+      if (last.chart === undefined)
+        say(`${last.pieces.map(piece => (typeof piece === 'string' ? piece : piece.text)).join('')}\n`)
     })
 }

@@ -7,12 +7,12 @@ import { meaningOf, namesIn, phrasesFor, sumsUp } from './phrases.ts'
 
 type Holes = Record<string, string>
 
-/** What "and …" at the end of a sentence offers, by what it adds to. */
-export function additionsFor(place: Place): Option[] {
+/** What "and …" at the end of a chart's sentence offers, by what it adds to; `more`: what there is beyond the chart. */
+export function additionsFor(place: Place, more: readonly Option[] = []): Option[] {
   const found = [
     ...group('How it looks', looks(place)),
     ...group('Which rows', rows(place)),
-    ...group('More to see', drawings(place)),
+    ...group('More to see', [...drawings(place), ...more]),
     ...group('Around it', around(place)),
     ...group('What happens', deeds(place)),
   ]
@@ -144,6 +144,13 @@ function around(place: Place): Option[] {
   for (const [key, words, text] of HEADINGS) if (!says(place, key)) out.push(add(words, [key], text))
   if (says(place, 'color') && !says(place, 'legend'))
     out.push(add('the legend on the right', ['legend'], 'right'), add('no legend', ['legend'], false))
+  const at = notable(place)
+  if (at !== undefined) {
+    const notes = description.notes ?? []
+    const path = ['notes', notes.length, 'words']
+    const next = { ...description, notes: [...notes, { words: 'A note', x: at }] }
+    out.push({ words: 'a note at {value}', holes: { value: at }, path, next })
+  }
   const { panes } = description
   const [pane] = namesIn(place)
   if (panes === undefined && pane)
@@ -152,15 +159,35 @@ function around(place: Place): Option[] {
     const own = { ...(typeof panes === 'string' ? { by: panes } : panes), share: [] }
     out.push(add('scales of their own for panes', ['panes'], own))
   }
-  for (const scale of ['x', 'y']) {
+  for (const scale of ['x', 'y'] as const) {
     const free = (...path: string[]) => valueAt(description, path) === undefined
     if (free('scales', scale, 'kind'))
       out.push(add('a logarithmic scale {scale}', ['scales', scale, 'kind'], 'log', { scale }))
     if (free('scales', scale, 'include'))
       out.push(add('zero on the scale {scale}', ['scales', scale, 'include'], 0, { scale }))
+    const names = namesAlong(place, scale)
+    if (names.length > 1 && free('scales', scale, 'domain'))
+      out.push(add('names in an order of their own', ['scales', scale, 'domain'], names))
     if (free('axes', scale)) out.push(add('no axis {axis}', ['axes', scale], false, { axis: scale }))
   }
   return out
+}
+
+/** A place along x that a note may be about: the commonest name, or the last day; another is chosen then. */
+function notable(place: Place): string | undefined {
+  const meaning = typeof place.description.x === 'string' ? meaningOf(place.description.x, place) : undefined
+  if (meaning?.is !== 'column' && meaning?.is !== 'bucket') return undefined
+  const facts = place.facts.find(({ name }) => name === meaning.column)
+  if (facts?.is === 'time') return new Date(facts.max).toISOString().slice(0, 10)
+  return facts?.is === 'category' ? namesOf(place, facts.name)[0] : undefined
+}
+
+/** The names along an axis, the commonest first, where all of them are known. */
+function namesAlong(place: Place, scale: 'x' | 'y'): string[] {
+  const bound = place.description[scale]
+  const facts = place.facts.find(({ name, is }) => name === bound && is === 'category')
+  const names = facts ? namesOf(place, facts.name) : []
+  return names.length === facts?.distinct ? names : []
 }
 
 /** The next finer step of time. */
@@ -186,6 +213,11 @@ function deeds(place: Place): Option[] {
     out.push(add('people choose {value} or {phrase}', ['controls'], [{ set: 'x', to: [x, other] }], holes))
   }
   if (!says(place, 'zoom')) out.push(add('people zoom along', ['zoom'], 'x'))
-  if (!says(place, 'select')) out.push(add('a click selects', ['select'], 'click'))
+  if (!says(place, 'select'))
+    out.push(add('a click selects', ['select'], 'click'), add('a box selects', ['select'], 'box'))
+  if (!says(place, 'respond')) out.push(add('only what is selected elsewhere', ['respond'], 'narrow'))
+  const leads = place.look.columns.find(({ commonest }) => commonest?.some(([name]) => /^https?:/.test(name)))
+  if (leads && !says(place, 'link'))
+    out.push(add('linked to {phrase}', ['link'], leads.name, { phrase: leads.name }))
   return out
 }

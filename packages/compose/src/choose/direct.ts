@@ -41,6 +41,21 @@ export function endsOf(description: Description, scale: string, times: boolean):
   )
 }
 
+/** What may be written of a scale's domain: its ends, or its names in their order. */
+export function domainWritings(place: Place, scale: string, domain: unknown): Writing[] {
+  const { description } = place
+  if (along(place, scale) !== 'names') return endsOf(description, scale, along(place, scale) === 'times')
+  const names = Array.isArray(domain) ? domain.map(String) : []
+  const next = (text: string) => {
+    const written = text
+      .split(',')
+      .map(name => name.trim())
+      .filter(Boolean)
+    return written.length > 0 ? setAt(description, ['scales', scale, 'domain'], written) : undefined
+  }
+  return [{ label: 'In this order', value: names.join(', '), kind: 'words', next }]
+}
+
 /** What a click on what stands along an axis offers: the order of names, or where a scale ends and how it goes. */
 export function scaleOffer(place: Place, scale: string): Offer {
   const { description } = place

@@ -1,8 +1,8 @@
 import type { Description } from '@dapplo/core'
-import { putAt, type SettingPath } from '@dapplo/core/sentence'
+import { type Drawn, putAt, type SettingPath } from '@dapplo/core/sentence'
 
 /** The description with something set at a place; undefined takes it away, with what is empty then. */
-export function setAt(description: Description, path: SettingPath, value: unknown): Description {
+export function setAt<D extends Drawn>(description: D, path: SettingPath, value: unknown): D {
   let out = putAt<unknown>(description, path, value)
   if (value === undefined)
     for (let up = path.slice(0, -1); up.length > 0; up = up.slice(0, -1)) {
@@ -11,7 +11,7 @@ export function setAt(description: Description, path: SettingPath, value: unknow
         break
       out = putAt(out, up, undefined)
     }
-  return out as Description
+  return out as D
 }
 
 export function valueAt(description: unknown, path: SettingPath): unknown {

@@ -1,5 +1,5 @@
 import type { Description, Table, TableLook } from '@dapplo/core'
-import type { ColumnFacts, SettingPath } from '@dapplo/core/sentence'
+import type { ColumnFacts, Drawn, SettingPath } from '@dapplo/core/sentence'
 
 /** What a person who composes may change. */
 export interface Allowed {
@@ -27,8 +27,8 @@ export interface Option {
   holes?: Readonly<Record<string, string>>
   /** Whether the words are a phrase. */
   phrase?: boolean
-  /** The description with it. */
-  next: Description
+  /** What is drawn with it. */
+  next: Drawn
   /** What is changed, which is looked at next. */
   path: SettingPath
   /** A colour that is shown beside the words. */
@@ -44,7 +44,7 @@ export interface Writing {
   label: string
   value: string
   kind: 'words' | 'number'
-  next(text: string): Description | undefined
+  next(text: string): Drawn | undefined
 }
 
 /** What a word of the sentence offers. */

@@ -10,12 +10,13 @@ import {
   WHOLE_WORDS,
 } from '@dapplo/core/sentence'
 import { asKind } from './as-kind.ts'
-import { conditionsFor } from './conditions.ts'
-import { endsOf } from './direct.ts'
+import { conditionsFor, namesOf } from './conditions.ts'
+import { domainWritings } from './direct.ts'
 import { drawingIndex, kindsOf, setAt, valueAt, withoutDrawing } from './edits.ts'
 import { mayDraw } from './limits.ts'
 import type { Offer, Option, Place, Writing } from './model.ts'
 import { phrasesFor, sumsUp, type Wanted } from './phrases.ts'
+import { freeWriting, readValue, writingOf } from './writing.ts'
 
 /** More options than these are found by typing. */
 const MOST = 120
@@ -87,6 +88,11 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
         ),
       )
     }
+  } else if (path[0] === 'notes') {
+    options.push(...noteOptions(place, path, value))
+    writings.push(
+      writingOf('In other words', value, 'words', text => (text ? set(readNote(text, value)) : undefined)),
+    )
   } else if (key === 'x' || key === 'y' || Object.hasOwn(ROLES, key)) {
     const shaded = key === 'color' && kindsOf(description).includes('heatmap')
     const wanted = key === 'x' || key === 'y' ? wantedAt(place, path, key) : shaded ? 'measure' : ROLES[key]
@@ -110,18 +116,44 @@ export function offerFor(place: Place, { path, value }: SentenceChoice): Offer {
     choose(SCALE_FLAG_WORDS[key as 'reverse'], name => name === 'true', { scale: String(path[1]) })
   else if (Object.hasOwn(LOOK_WORDS, key)) choose(LOOK_WORDS[key as 'arrange'], readFlag)
   else if (Object.hasOwn(WHOLE_WORDS, key)) choose(WHOLE_WORDS[key as 'legend'], readFlag)
-  if (key === 'domain') writings.push(...endsOf(description, String(path[1]), false))
-  if (writings.length === 0) writings.push(...writingsAt(path, key, value, set))
-  if (!NEEDED.has(key) || (key === 'y' && options.length === 0))
+  if (key === 'domain') writings.push(...domainWritings(place, String(path[1]), value))
+  if (writings.length === 0) writings.push(...freeWriting(path, value, set))
+  if (path[0] === 'notes' && (key === 'words' || key === 'x' || key === 'from'))
+    options.push({
+      words: 'Leave this out',
+      next: setAt(description, path.slice(0, 2), undefined),
+      path: ['notes'],
+    })
+  else if (!NEEDED.has(key) || (key === 'y' && options.length === 0))
     options.push({ words: 'Leave this out', next: set(undefined), path: path.slice(0, 1) })
   return { options: options.filter(({ next }) => next !== description), writings }
 }
 
-const isKind = (path: SettingPath): boolean =>
+/** Whether a place in a description says what kind is drawn. */
+export const isKind = (path: SettingPath): boolean =>
   path.at(-1) === 'as' ||
   (path[0] === 'draw' && (path.length === 1 || (path.length === 2 && typeof path[1] === 'number')))
 
 const readFlag = (name: string): unknown => (name === 'true' ? true : name === 'false' ? false : name)
+
+/** Names that a note may be about, and the note itself to be left out. */
+function noteOptions(place: Place, path: SettingPath, value: unknown): Option[] {
+  const { description } = place
+  const { x, color } = description
+  const role = path.at(-1) === 'series' ? color : path.at(-1) === 'x' ? x : undefined
+  const names = typeof role === 'string' ? namesOf(place, role) : []
+  return names.map(name => ({
+    words: '{value}',
+    holes: { value: name },
+    path,
+    now: name === value,
+    next: setAt(description, path, name),
+  }))
+}
+
+/** A number stays one where it is written as one. */
+const readNote = (text: string, before: unknown): unknown =>
+  typeof before === 'number' ? readValue(text) : text
 
 /** A position that measures now goes on measuring, and one that groups goes on grouping. */
 function wantedAt(place: Place, path: SettingPath, role: 'x' | 'y'): Wanted {
@@ -134,68 +166,3 @@ function wantedAt(place: Place, path: SettingPath, role: 'x' | 'y'): Wanted {
   if (measured) return 'measure'
   return sumsUp(other, place) || role === 'x' ? 'place' : 'measure'
 }
-
-const FREE_WORDS = new Set([
-  'title',
-  'subtitle',
-  'caption',
-  'source',
-  'stamp',
-  'name',
-  'id',
-  'against',
-  'detailOf',
-  'tooltip',
-  'color',
-  'background',
-])
-const FREE_NUMBERS = new Set([
-  'top',
-  'hollow',
-  'band',
-  'breakAfter',
-  'width',
-  'opacity',
-  'size',
-  'gap',
-  'degree',
-  'include',
-  'pad',
-  'percentOf',
-  'each',
-  'radius',
-  'columns',
-])
-
-function writingsAt(
-  path: SettingPath,
-  key: string,
-  value: unknown,
-  set: (value: unknown) => Description,
-): Writing[] {
-  const inStyle = path.includes('style')
-  const text = typeof value === 'string' ? value : ''
-  const words = key === 'rest' || (FREE_WORDS.has(key) && (key !== 'color' || inStyle))
-  if (words || path.includes('colors'))
-    return [
-      writingOf(words ? 'In other words' : 'A colour', text, 'words', text => (text ? set(text) : undefined)),
-    ]
-  if (FREE_NUMBERS.has(key) && (key !== 'size' || inStyle))
-    return [
-      writingOf('Another number', value, 'number', text =>
-        Number.isFinite(Number(text)) && text !== '' ? set(Number(text)) : undefined,
-      ),
-    ]
-  return []
-}
-
-const writingOf = (label: string, value: unknown, kind: Writing['kind'], next: Writing['next']): Writing => ({
-  label,
-  value: value === undefined || value === null || typeof value === 'object' ? '' : String(value),
-  kind,
-  next,
-})
-
-/** A number where it is one; else what was written, such as a date. */
-const readValue = (text: string): string | number =>
-  text.trim() !== '' && Number.isFinite(Number(text)) ? Number(text) : text.trim()

@@ -1,17 +1,18 @@
-import type { Description, Scene } from '@dapplo/core'
-import type { SettingPath } from '@dapplo/core/sentence'
+import type { Scene } from '@dapplo/core'
+import { type Drawn, isSpreadData, type SettingPath } from '@dapplo/core/sentence'
 
-/** What words in a picture are about: a part of the description, a scale, or a category's colour. */
-export type About =
+/** What words in a picture are about: a part of the description, a scale, or a category's colour; and of which chart. */
+export type About = { chart: number | undefined } & (
   | { is: 'part'; path: SettingPath }
-  | { is: 'scale'; scale: string }
+  | { is: 'scale'; scale: string; text: string }
   | { is: 'category'; name: string }
+)
 
 const WIDE = 0.58
 const NEAR = 4
 
 /** What the words at a place of a picture are about; undefined where there are none, or none that a person chooses. */
-export function aboutAt(scene: Scene, description: Description, x: number, y: number): About | undefined {
+export function aboutAt(scene: Scene, drawn: Drawn, x: number, y: number): About | undefined {
   // What lies on top is meant.
   for (const batch of [...scene.batches].reverse()) {
     if (batch.kind !== 'texts' || batch.turn !== 0) continue
@@ -26,15 +27,17 @@ export function aboutAt(scene: Scene, description: Description, x: number, y: nu
       )
     })
     if (at < 0) continue
-    const { id } = batch
+    const [, pane, id] = /^(?:(\d+)\/)?(.*)$/.exec(batch.id)!
     const text = batch.whole?.[at] ?? batch.texts[at]
+    const chart = isSpreadData(drawn) && pane !== undefined ? Number(pane) : undefined
+    const around = chart === undefined ? drawn : (drawn as { spread: readonly Drawn[] }).spread[chart]
     for (const key of ['title', 'subtitle', 'caption', 'source'] as const)
-      if (description[key] === text) return { is: 'part', path: [key] }
-    const labels = /^axis ([^/]+)\//.exec(id)?.[1]
-    if (labels) return { is: 'scale', scale: labels }
-    if (id.startsWith('axis title')) return { is: 'part', path: [/ x$/.test(id) ? 'x' : 'y'] }
-    if (id.startsWith('legend')) return { is: 'category', name: text }
-    if (/^drawing \d+\/labels/.test(id)) return { is: 'part', path: ['label'] }
+      if (around[key] === text) return { is: 'part', path: [key], chart }
+    const scale = /^axis ([^/]+)\//.exec(id)?.[1]
+    if (scale) return { is: 'scale', scale, text, chart }
+    if (id.startsWith('axis title')) return { is: 'part', path: [/ x$/.test(id) ? 'x' : 'y'], chart }
+    if (id.startsWith('legend')) return { is: 'category', name: text, chart }
+    if (/^drawing \d+\/labels/.test(id)) return { is: 'part', path: ['label'], chart }
   }
   return undefined
 }

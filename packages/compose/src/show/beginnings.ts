@@ -1,13 +1,23 @@
-import type { Chart, Description } from '@dapplo/core'
-import type { Suggestion } from '@dapplo/core/sentence'
+import type { Chart, Description, Spread } from '@dapplo/core'
+import { type Drawn, type Suggestion, suggestCharts } from '@dapplo/core/sentence'
+import { kindsOf } from '../choose/edits.ts'
+import { mayDraw } from '../choose/limits.ts'
+import type { Allowed } from '../choose/model.ts'
+import type { Data } from '../data.ts'
 import { element } from './elements.ts'
+
+/** The best charts to begin with, of the kinds that may be drawn. */
+export const worthSeeing = ({ table, look }: Data, allowed: Allowed = {}): Suggestion[] =>
+  suggestCharts(table, { most: 9, look })
+    .filter(({ description }) => kindsOf(description).every(kind => mayDraw({ allowed }, kind)))
+    .slice(0, 3)
 
 /** What beginnings need of the composer around them. */
 export interface BeginningsHost {
   say(words: string, holes?: Readonly<Record<string, string>>): string
   sentence(description: Description): string
-  chartOf(description: Description): Chart | undefined
-  draw(canvas: HTMLCanvasElement, chart: Chart, width: number, height: number): boolean
+  chartOf(drawn: Drawn): Chart | Spread | undefined
+  draw(canvas: HTMLCanvasElement, chart: Chart | Spread, width: number, height: number): boolean
   begin(description: Description): void
 }
 

@@ -11,8 +11,20 @@ const LISTED = 300
 
 type Say = (words: string, holes?: Readonly<Record<string, string>>) => string
 
-/** The data at hand: what each column is and what looks odd in it, found by typing, and the first rows. */
-export function columnList(place: HTMLDetailsElement, table: Table, look: TableLook, voice: Voice): void {
+/** The words for what a column may be read as. */
+const TYPES = { number: 'numbers', time: 'times', text: 'names' } as const
+type Type = keyof typeof TYPES
+
+/**
+ * The data at hand: what each column is and what looks odd in it, found by typing, and the first rows. `retype`: reads a
+ * column as something else, where a person may say so.
+ */
+export function columnList(
+  place: HTMLDetailsElement,
+  { table, look }: { table: Table; look: TableLook },
+  voice: Voice,
+  retype?: (column: string, type: Type) => void,
+): void {
   const say: Say = voice.text
   const find = element('input', 'find', '', {
     type: 'text',
@@ -20,11 +32,17 @@ export function columnList(place: HTMLDetailsElement, table: Table, look: TableL
     placeholder: say('Find a column'),
   })
   const list = element('ul')
-  const lines = look.columns.map(column => lineOf(column, voice))
+  const lines = look.columns.map(column => ({ column, words: lineOf(column, voice) }))
   const fill = () => {
     const wanted = find.value.toLocaleLowerCase()
-    const fitting = lines.filter(line => line.toLocaleLowerCase().includes(wanted))
-    list.replaceChildren(...fitting.slice(0, LISTED).map(line => element('li', '', line)))
+    const fitting = lines.filter(({ words }) => words.toLocaleLowerCase().includes(wanted))
+    list.replaceChildren(
+      ...fitting.slice(0, LISTED).map(({ column, words }) => {
+        const line = element('li', '', words)
+        if (retype) line.append(' ', typeChoice(column, say, retype))
+        return line
+      }),
+    )
   }
   find.addEventListener('input', fill)
   fill()
@@ -34,6 +52,25 @@ export function columnList(place: HTMLDetailsElement, table: Table, look: TableL
     list,
     ...(table.length > 0 && !answeredElsewhere(table) ? [firstRows(table, look, say)] : []),
   )
+}
+
+/** What a column is read as, to be corrected. */
+function typeChoice(
+  { name, type }: ColumnLook,
+  say: Say,
+  retype: (column: string, type: Type) => void,
+): HTMLElement {
+  const choice = element('select', '', '', {
+    'aria-label': say('Read {name} as', { name }),
+    'data-column': name,
+  })
+  for (const [own, words] of Object.entries(TYPES)) {
+    const option = element('option', '', say(words), { value: own })
+    option.selected = own === type
+    choice.append(option)
+  }
+  choice.addEventListener('change', () => retype(name, choice.value as Type))
+  return choice
 }
 
 function lineOf({ name, type, distinct, min, max, commonest = [], odd }: ColumnLook, voice: Voice): string {

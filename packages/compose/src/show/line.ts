@@ -1,4 +1,4 @@
-import type { SentenceChoice, SentencePiece, SettingPath } from '@dapplo/core/sentence'
+import type { ChartSentence, SentenceChoice, SentencePiece, SettingPath } from '@dapplo/core/sentence'
 import { button, element } from './elements.ts'
 
 type Say = (words: string, holes?: Readonly<Record<string, string>>) => string
@@ -17,8 +17,12 @@ const opens = (opener: HTMLElement): HTMLElement => {
   return opener
 }
 
-/** The sentence: words, those that could be others as buttons, and what adds to it. */
-export function sentenceLine(pieces: readonly SentencePiece[], host: LineHost): HTMLElement {
+/** A sentence: words, those that could be others as buttons, and what adds to it. */
+export function sentenceLine(
+  pieces: readonly SentencePiece[],
+  host: LineHost,
+  and = host.say('and …'),
+): HTMLElement {
   const line = element('p', 'sentence', '', { role: 'group', 'aria-label': host.say('What is drawn') })
   for (const piece of pieces) {
     if (typeof piece === 'string' || !host.may(piece)) {
@@ -29,9 +33,34 @@ export function sentenceLine(pieces: readonly SentencePiece[], host: LineHost): 
     about.set(word, piece.path)
     line.append(opens(word))
   }
-  const and = button(host.say('and …'), 'and', () => host.add(and))
-  line.append(' ', opens(and))
+  const more = button(and, 'and', () => host.add(more))
+  line.append(' ', opens(more))
   return line
+}
+
+/** What a press on a word does, of whichever of several charts; undefined for what is said of all. */
+export interface LinesHost {
+  say: Say
+  may(choice: SentenceChoice): boolean
+  open(opener: HTMLElement, chart: number | undefined, choice: SentenceChoice): void
+  add(opener: HTMLElement, chart: number | undefined): void
+}
+
+/** All that is said: a line for each chart, and of several one for what is said of all. */
+export function sentenceLines({ lines, unsaid }: ChartSentence, host: LinesHost): HTMLElement[] {
+  const several = lines[0].chart !== undefined
+  const all =
+    several && lines.at(-1)!.chart !== undefined ? [...lines, { chart: undefined, pieces: [] }] : lines
+  return all.map(({ chart, pieces }, i) => {
+    const more = i === all.length - 1 && unsaid.length > 0 ? [` ${host.say('And settings of its own.')}`] : []
+    const own: LineHost = {
+      ...host,
+      open: (opener, choice) => host.open(opener, chart, choice),
+      add: opener => host.add(opener, chart),
+    }
+    const forAll = several && chart === undefined
+    return sentenceLine([...pieces, ...more], own, host.say(forAll ? 'and … for all' : 'and …'))
+  })
 }
 
 /** What a tool of the bar does, and whether it can do something now. */

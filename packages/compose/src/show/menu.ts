@@ -1,4 +1,5 @@
-import type { Chart, Description } from '@dapplo/core'
+import type { Chart, Spread } from '@dapplo/core'
+import type { Drawn } from '@dapplo/core/sentence'
 import type { Offer, Option, Writing } from '../choose/model.ts'
 import { element } from './elements.ts'
 
@@ -7,9 +8,9 @@ export interface MenuHost {
   root: HTMLElement
   say(words: string, holes?: Readonly<Record<string, string>>): string
   textOf(option: Option): string
-  chartOf(description: Description): Chart | undefined
-  draw(canvas: HTMLCanvasElement, chart: Chart, width: number, height: number): boolean
-  chosen(next: Description, path: Option['path']): void
+  chartOf(drawn: Drawn): Chart | Spread | undefined
+  draw(canvas: HTMLCanvasElement, chart: Chart | Spread, width: number, height: number): boolean
+  chosen(next: Drawn, path: Option['path']): void
   closed(): void
 }
 
@@ -31,7 +32,7 @@ export class Menu {
   private readonly find: HTMLInputElement | undefined
   private readonly all: readonly Option[]
   private shown: readonly Option[] = []
-  private readonly tried = new Map<Option, Chart | undefined>()
+  private readonly tried = new Map<Option, Chart | Spread | undefined>()
   private active = -1
   private readonly id = `dapplo-menu-${++count}`
 

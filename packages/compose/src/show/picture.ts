@@ -1,7 +1,8 @@
-import { type Chart, compose, type Finding, paintCanvas } from '@dapplo/core'
+import { type Chart, compose, type Finding, paintCanvas, type Spread } from '@dapplo/core'
 import { answeredElsewhere, View } from '@dapplo/core/internal'
 import type { MountOptions } from 'dapplo'
 import { Images, pageFrame } from 'dapplo/internal'
+import { partsOf } from '../choose/together.ts'
 
 /** What small pictures take from the page: where they stand, and how charts look there. */
 export interface Page {
@@ -9,8 +10,11 @@ export interface Page {
   look: MountOptions
 }
 
+const isElsewhere = (chart: Chart | Spread): boolean =>
+  partsOf(chart).some(({ table }) => answeredElsewhere(table))
+
 /** What each canvas is wanted for: a picture that comes late does not replace another. */
-const wanted = new WeakMap<HTMLCanvasElement, Chart>()
+const wanted = new WeakMap<HTMLCanvasElement, Chart | Spread>()
 
 /**
  * A chart as a small picture on a canvas; false where its data do not let it be drawn. Over rows that are elsewhere it is
@@ -18,21 +22,21 @@ const wanted = new WeakMap<HTMLCanvasElement, Chart>()
  */
 export function picture(
   canvas: HTMLCanvasElement,
-  chart: Chart,
+  chart: Chart | Spread,
   size: { width: number; height: number },
   page: Page,
 ): boolean {
   wanted.set(canvas, chart)
   const again = () => wanted.get(canvas) === chart && paint(canvas, chart, size, page, images)
   const images = new Images(again)
-  if (!answeredElsewhere(chart.table)) return paint(canvas, chart, size, page, images)
+  if (!isElsewhere(chart)) return paint(canvas, chart, size, page, images)
   void import('@dapplo/core/far').then(({ ready }) => ready(chart)).then(again, () => {})
   return true
 }
 
 function paint(
   canvas: HTMLCanvasElement,
-  chart: Chart,
+  chart: Chart | Spread,
   size: { width: number; height: number },
   { element, look }: Page,
   images: Images,
@@ -53,11 +57,11 @@ function paint(
 
 /** Likely mistakes in a chart of a size; undefined where it cannot be drawn, or its rows are elsewhere: they are not asked for a trial. */
 export function findingsIn(
-  chart: Chart,
+  chart: Chart | Spread,
   size: { width: number; height: number },
   { element, look }: Page,
 ): readonly Finding[] | undefined {
-  if (answeredElsewhere(chart.table)) return undefined
+  if (isElsewhere(chart)) return undefined
   try {
     return new View(chart, {}, pageFrame(element, size, look)).findings
   } catch {

@@ -1,21 +1,22 @@
-import type { Description, Finding } from '@dapplo/core'
+import type { Finding } from '@dapplo/core'
+import type { Drawn } from '@dapplo/core/sentence'
 import { button, element } from './elements.ts'
 
 /** What remarks need of the composer around them. */
 export interface RemarksHost {
   say(words: string, holes?: Readonly<Record<string, string>>): string
   /** What is drawn now. */
-  now(): Description | undefined
+  now(): Drawn | undefined
   /** The description without what is regretted, where something is known to mend it. */
-  mendOf(finding: Finding): Description | undefined
-  mend(next: Description): void
+  mendOf(finding: Finding): Drawn | undefined
+  mend(next: Drawn): void
 }
 
 /** What is said under the chart: what the library would regret, or why something cannot be done. */
 export class Remarks {
   readonly element = element('ul', 'findings')
   private readonly host: RemarksHost
-  private told: { findings: string; of: Description | undefined } | undefined
+  private told: { findings: string; of: Drawn | undefined } | undefined
 
   constructor(host: RemarksHost) {
     this.host = host

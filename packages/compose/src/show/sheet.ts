@@ -15,7 +15,7 @@ button { font: inherit; color: inherit; cursor: pointer; border-radius: 3px; }
 .tools button, .set, .mend, .beginning { border: 1px solid var(--muted); background: var(--surface); padding: 3px 10px; min-height: 28px; }
 .tools button:disabled { color: var(--muted); border-color: var(--hairline); cursor: default; }
 .tools .done { margin-inline-start: auto; font-weight: 600; }
-.chart { height: 420px; isolation: isolate; }
+.chart { isolation: isolate; }
 .findings { margin: 8px 0 0; padding: 0; list-style: none; font-size: 13px; color: var(--muted); }
 .findings li { margin: 4px 0; }
 .mend { margin-inline-start: 6px; color: var(--text); padding: 1px 8px; }
@@ -44,6 +44,8 @@ canvas { display: block; width: 100%; margin: 0 0 8px; }
 input { font: inherit; color: inherit; background: var(--background); border: 1px solid var(--muted); border-radius: 3px; padding: 3px 6px; min-width: 0; flex: 1; min-height: 28px; }
 .find { width: 100%; }
 details { margin-top: 12px; font-size: 13px; color: var(--muted); }
+select { font: inherit; color: inherit; background: var(--background); border: 1px solid var(--muted); border-radius: 3px; min-height: 24px; }
+.chart.grabs, .chart.grabs * { cursor: grab; }
 summary { cursor: pointer; min-height: 24px; }
 details ul { margin: 6px 0; padding-inline-start: 18px; max-height: 220px; overflow: auto; overflow-wrap: anywhere; }
 .rows { overflow: auto; }

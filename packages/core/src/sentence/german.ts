@@ -45,6 +45,25 @@ export const germanSentences: Readonly<Record<string, string>> = {
   'The tooltip lists {phrases}.': 'Beim Zeigen erscheinen {phrases}.',
   'People choose {value} for {set}.': 'Für {set} wählt man {value}.',
   'And settings of its own.': 'Dazu eigene Einstellungen.',
+  'A note at {x} says “{value}”.': 'Ein Hinweis bei {x} sagt „{value}“.',
+  'A note at the height of {y} says “{value}”.': 'Ein Hinweis auf der Höhe von {y} sagt „{value}“.',
+  'A note at {x} and {y} says “{value}”.': 'Ein Hinweis bei {x} und {y} sagt „{value}“.',
+  'A note from {from} to before {until} says “{value}”.':
+    'Ein Hinweis von {from} bis vor {until} sagt „{value}“.',
+  'A note at {x} of {series} says “{value}”.': 'Ein Hinweis zu {series} bei {x} sagt „{value}“.',
+  'A note at the height of {y} of {series} says “{value}”.':
+    'Ein Hinweis zu {series} auf der Höhe von {y} sagt „{value}“.',
+  'A note at {x} and {y} of {series} says “{value}”.':
+    'Ein Hinweis zu {series} bei {x} und {y} sagt „{value}“.',
+  'A note from {from} to before {until} of {series} says “{value}”.':
+    'Ein Hinweis zu {series} von {from} bis vor {until} sagt „{value}“.',
+  'from {start} on': 'ab {start}',
+  'up to {end}': 'bis {end}',
+  'The scale {scale} has the names {value}.': 'Die Skala {scale} hat die Namen {value}.',
+  'Below it: {chart}': 'Darunter: {chart}',
+  'Beside it: {chart}': 'Daneben: {chart}',
+  'Of charts {value} stand side by side.': 'Von den Diagrammen stehen {value} nebeneinander.',
+  'All have the scale {scales} in common.': 'Die Skala {scales} ist allen gemeinsam.',
   count: 'Anzahl',
   'count so far': 'Anzahl bisher',
   'distinct {column}': 'verschiedene {column}',

@@ -1,4 +1,4 @@
-import type { Description } from '../describe/description.ts'
+import type { Description, SpreadOptions } from '../describe/description.ts'
 
 /** Where something stands in a description: `['draw', 1, 'style', 'color']`. */
 export type SettingPath = readonly (string | number)[]
@@ -19,11 +19,20 @@ export interface SentenceChoice {
 /** Words between choices, or a choice. */
 export type SentencePiece = string | SentenceChoice
 
+/** One line of what is said. */
+export interface SentenceLine {
+  /** Which chart of several; undefined of a chart by itself, and of what is said of all. */
+  chart: number | undefined
+  pieces: readonly SentencePiece[]
+}
+
 /** A description in words. `descriptionOf` leads back to the very same description. */
 export interface ChartSentence {
   /** The words in order; `text` is all of them. */
   pieces: readonly SentencePiece[]
   text: string
+  /** The same as lines: of several charts one for each, and the last for what is said of them together. */
+  lines: readonly SentenceLine[]
   /** All that is said in words. */
   said: readonly Setting[]
   /** What there are no words for yet: it is kept, and the sentence says that there is more. */
@@ -41,6 +50,13 @@ export interface SentenceOptions {
 }
 
 export type AnyDescription = Description<any>
+/** Several charts in one picture, as data: each a description, and what is said of them together. */
+export type AnySpread = SpreadOptions & { spread: readonly AnyDescription[] }
+/** What a picture is drawn from: a chart, or several in one picture. */
+export type Drawn = AnyDescription | AnySpread
+
+/** Whether a description is one of several charts. */
+export const isSpreadData = (drawn: Drawn): drawn is AnySpread => 'spread' in drawn
 
 /** The types of a table's columns, as sentences want them. */
 export const typesOf = (table: {

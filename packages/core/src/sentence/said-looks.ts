@@ -165,3 +165,15 @@ export const FREE_SCALE_WORDS = {
   each: 'Each step of the scale {scale} takes {value} ms.',
   radius: 'The scale {scale} reaches a radius of {value} px.',
 } as const
+
+/** How notes are said, by what they are about. */
+export const NOTE_WORDS: Readonly<Record<string, string>> = {
+  x: 'A note at {x} says “{value}”.',
+  y: 'A note at the height of {y} says “{value}”.',
+  'x y': 'A note at {x} and {y} says “{value}”.',
+  'from until': 'A note from {from} to before {until} says “{value}”.',
+  'x series': 'A note at {x} of {series} says “{value}”.',
+  'y series': 'A note at the height of {y} of {series} says “{value}”.',
+  'x y series': 'A note at {x} and {y} of {series} says “{value}”.',
+  'from until series': 'A note from {from} to before {until} of {series} says “{value}”.',
+}

@@ -3,7 +3,7 @@ import { expect, test } from 'vitest'
 import { wholeKey } from '../table/phrase/meaning.ts'
 import { readWords } from '../words/holes.ts'
 import { germanSentences } from './german.ts'
-import type { AnyDescription } from './model.ts'
+import type { AnyDescription, AnySpread } from './model.ts'
 import { descriptionOf, sentenceOf } from './sentence.ts'
 import { SENTENCE_WORDS } from './sentence-words.ts'
 
@@ -146,6 +146,19 @@ const description = fc
             ),
           ),
         ),
+        notes: fc.array(
+          fc.record(
+            {
+              words: fc.string(),
+              x: fc.oneof(fc.string(), fc.integer(), fc.record({ from: fc.string(), until: fc.string() })),
+              y: fc.integer(),
+              series: fc.string(),
+              against: fc.constant('right'),
+            },
+            { requiredKeys: ['words'] },
+          ),
+          { maxLength: 2 },
+        ),
         controls: fc.array(
           fc.record(
             {
@@ -179,6 +192,50 @@ test('every description can be read as a sentence, which leads back to it, in an
       expect(english.text.endsWith(' And settings of its own.')).toBe(english.unsaid.length > 0)
     }),
     { numRuns: 400 },
+  )
+})
+
+const together = fc.record(
+  {
+    spread: fc.array(description, { minLength: 1, maxLength: 3 }),
+    title: fc.string(),
+    caption: fc.string(),
+    columns: fc.integer({ min: 1, max: 3 }),
+    share: fc.array(fc.constantFrom('x', 'y'), { maxLength: 2 }),
+    background: fc.string(),
+  },
+  { requiredKeys: ['spread'] },
+)
+
+test('several charts in one picture have a sentence each, which together lead back to them', () => {
+  fc.assert(
+    fc.property(together, drawn => {
+      for (const options of [{}, german]) {
+        const sentence = sentenceOf(drawn as AnySpread, options)
+        expect(descriptionOf<AnySpread>(sentence)).toEqual(drawn)
+        const charts = sentence.lines.map(({ chart }) => chart).filter(chart => chart !== undefined)
+        expect(charts).toEqual(drawn.spread.map((_, i) => i))
+        for (const { chart, pieces } of sentence.lines)
+          for (const piece of pieces)
+            if (typeof piece !== 'string' && chart !== undefined)
+              expect(piece.path.slice(0, 2)).toEqual(['spread', chart])
+      }
+    }),
+    { numRuns: 200 },
+  )
+  const two: AnySpread = {
+    title: 'One boat, two measures',
+    share: ['x'],
+    spread: [
+      { draw: 'bar', x: 'month of departed', y: 'sum of passengers' },
+      { draw: 'line', x: 'month of departed', y: 'mean of delay' },
+    ],
+  }
+  expect(sentenceOf(two).text).toBe(
+    'Draw bars of sum of passengers for each month of departed. Below it: Draw a line of mean of delay over month of departed. All have the scale x in common. The title is “One boat, two measures”.',
+  )
+  expect(sentenceOf({ ...two, columns: 2 }, german).text).toContain(
+    'Daneben: Zeichne über Monat von departed',
   )
 })
 

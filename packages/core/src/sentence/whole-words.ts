@@ -1,8 +1,10 @@
-import type { SentencePiece, SettingPath } from './model.ts'
+import { isPlainObject } from '../finding/check-tree.ts'
+import type { SentenceChoice, SentencePiece, SettingPath } from './model.ts'
 import { bound, phraseText } from './phrase-words.ts'
 import {
   FREE_SCALE_WORDS,
   FREE_WHOLE_WORDS,
+  NOTE_WORDS,
   SCALE_FLAG_WORDS,
   SCALE_KIND_WORDS,
   WHOLE_WORDS,
@@ -17,8 +19,26 @@ export function wholePieces(settings: Settings, voice: Voice): SentencePiece[][]
     ...scales(settings, voice),
     ...axes(settings, voice),
     ...wholes(settings, voice),
+    ...notes(settings, voice),
     ...controls(settings, voice),
   ]
+}
+
+/** What several charts in one picture say together: a sentence for each. */
+export function spreadPieces(settings: Settings, voice: Voice): SentencePiece[][] {
+  const out: SentencePiece[][] = []
+  const columns = settings.take(['columns'])
+  if (columns !== undefined) {
+    const value = { text: voice.value(columns), path: ['columns'], value: columns }
+    out.push(voice.pieces('Of charts {value} stand side by side.', { value }))
+  }
+  const share = settings.at(['share'])
+  if (Array.isArray(share) && share.length > 0) {
+    settings.take(['share'])
+    const scales = { text: voice.list(share), path: ['share'], value: share }
+    out.push(voice.pieces('All have the scale {scales} in common.', { scales }))
+  }
+  return [...out, ...wholes(settings, voice)]
 }
 
 function bindings(settings: Settings, voice: Voice): SentencePiece[][] {
@@ -68,16 +88,10 @@ function scales(settings: Settings, voice: Voice): SentencePiece[][] {
     if (typeof kind === 'string' && Object.hasOwn(SCALE_KIND_WORDS, kind))
       sayWhole(SCALE_KIND_WORDS[kind as 'log'], [...base, 'kind'], kind)
     const domain = settings.at([...base, 'domain'])
-    if (Array.isArray(domain) && domain.every(end => typeof end === 'number') && domain.length === 2)
-      say(
-        'The scale {scale} goes {value}.',
-        [...base, 'domain'],
-        domain,
-        voice.text('from {start} to {end}', {
-          start: voice.value(domain[0]),
-          end: voice.value(domain[1]),
-        }),
-      )
+    const ends = Array.isArray(domain) ? endsText(domain, voice) : undefined
+    if (ends !== undefined) say('The scale {scale} goes {value}.', [...base, 'domain'], domain, ends)
+    else if (Array.isArray(domain) && domain.length > 0 && domain.every(name => typeof name === 'string'))
+      say('The scale {scale} has the names {value}.', [...base, 'domain'], domain, voice.list(domain))
     for (const [name, words] of Object.entries(SCALE_FLAG_WORDS)) {
       const flag = settings.at([...base, name])
       if (typeof flag === 'boolean') sayWhole(words[`${flag}`], [...base, name], flag)
@@ -102,6 +116,17 @@ function scales(settings: Settings, voice: Voice): SentencePiece[][] {
       }
   }
   return out
+}
+
+/** Where a scale ends, in words; undefined for what is no pair of ends. */
+function endsText(domain: readonly unknown[], voice: Voice): string | undefined {
+  const isEnd = (end: unknown) =>
+    end === null || typeof end === 'number' || (typeof end === 'string' && /^\d{4}(-|$)/.test(end))
+  if (domain.length !== 2 || !domain.every(isEnd)) return undefined
+  const [start, end] = domain.map(end => (end === null ? undefined : voice.value(end)))
+  if (start !== undefined && end !== undefined) return voice.text('from {start} to {end}', { start, end })
+  if (start !== undefined) return voice.text('from {start} on', { start })
+  return end === undefined ? undefined : voice.text('up to {end}', { end })
 }
 
 function axes(settings: Settings, voice: Voice): SentencePiece[][] {
@@ -153,6 +178,30 @@ function wholes(settings: Settings, voice: Voice): SentencePiece[][] {
     }
   }
   return out
+}
+
+/** Notes at a place or over a stretch along x. */
+function notes(settings: Settings, voice: Voice): SentencePiece[][] {
+  const list = settings.at(['notes'])
+  if (!Array.isArray(list)) return []
+  return list.flatMap((note: Record<string, unknown>, i): SentencePiece[][] => {
+    const base: SettingPath = ['notes', i]
+    const { words, x, y, series, ...others } = note
+    const { from, until, ...beyond } = isPlainObject(x) ? x : ({} as Record<string, unknown>)
+    const over = isSimple(from) && isSimple(until) && Object.keys(beyond).length === 0
+    const plain = (value: unknown) => value === undefined || isSimple(value)
+    if (!isSimple(words) || Object.keys(others).length > 0 || !plain(y) || !plain(series)) return []
+    if (!(over ? y === undefined : plain(x)) || (x ?? y) === undefined) return []
+    const choice = (...path: string[]): SentenceChoice => {
+      const value = settings.take([...base, ...path])
+      return { text: voice.value(value), path: [...base, ...path], value }
+    }
+    const holes: Record<string, SentenceChoice> = over
+      ? { from: choice('x', 'from'), until: choice('x', 'until') }
+      : { ...(x === undefined ? {} : { x: choice('x') }), ...(y === undefined ? {} : { y: choice('y') }) }
+    if (series !== undefined) holes.series = choice('series')
+    return [voice.pieces(NOTE_WORDS[Object.keys(holes).join(' ')], { ...holes, value: choice('words') })]
+  })
 }
 
 /** What people choose by above the chart, where it is a choice among phrases or other plain values. */

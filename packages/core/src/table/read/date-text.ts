@@ -36,13 +36,15 @@ let lastMonth = -1
 let monthStart = 0
 
 /**
- * ISO 8601: `2024-03-01`, `2024-03`, `2024-03-01T08:30`, with seconds, fractions and `Z` or an offset; a space may stand for the T.
+ * ISO 8601: `2024-03-01`, `2024-03`, `2024`, `2024-03-01T08:30`, with seconds, fractions and `Z` or an offset; a space may stand for the T.
  * The result is valid until the next call. Undefined when the text is not such a date.
  */
 export function readIso(text: string): ReadDate | undefined {
   const length = text.length
-  if (length < 7 || text.charCodeAt(4) !== 45) return undefined
+  if (length !== 4 && (length < 7 || text.charCodeAt(4) !== 45)) return undefined
   const year = two(text, 0) * 100 + two(text, 2)
+  if (length === 4)
+    return two(text, 0) < 0 || two(text, 2) < 0 ? undefined : fill(daysOf(year, 1, 1) * DAY, undefined, true)
   const month = two(text, 5)
   if (two(text, 0) < 0 || two(text, 2) < 0 || month < 1 || month > 12) return undefined
   if (length === 7) return fill(daysOf(year, month, 1) * DAY, undefined, true)

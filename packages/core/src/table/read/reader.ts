@@ -117,7 +117,7 @@ function dateStyle(
     if (date) {
       iso++
       dateOnly &&= date.dateOnly
-      monthly ||= text.length === 'yyyy-mm'.length
+      monthly ||= text.length <= 'yyyy-mm'.length
     }
   }
   if (iso > 0) return { style: 'iso', dateOnly, monthly }

@@ -70,6 +70,49 @@ describe('a derived table', () => {
     expect(some.rows().map(row => row.pier)).toEqual(['Sound End', 'Weir Stage'])
   })
 
+  test('reads columns as another type, and follows its source in it', async () => {
+    const source = readCsv(
+      'id,year,day,berth,left\n1,2023,20240301,07,2024-03-01\n2,2024,20240302,x,2024-03-02\n',
+      {
+        key: 'id',
+        columns: { year: { label: 'Season', format: { minimumFractionDigits: 1 } }, berth: { type: 'text' } },
+      },
+    )
+    const types = { year: 'text', day: 'time', berth: 'number', left: 'text' } as const
+    const read = reshape(source, [{ types }])
+    expect(read.rows()).toEqual([
+      { id: 1, year: '2023', day: new Date('2024-03-01'), berth: 7, left: '2024-03-01' },
+      { id: 2, year: '2024', day: new Date('2024-03-02'), berth: null, left: '2024-03-02' },
+    ])
+    expect(read.column('year')!.label).toBe('Season')
+    expect(read.findings).toEqual([
+      expect.objectContaining({ code: 'unreadable-cells', path: 'columns.berth' }),
+    ])
+    source.put({ id: 3, year: 2025, day: 20240303, berth: '09', left: '2024-03-03' })
+    await Promise.resolve()
+    expect(read.row(2)).toEqual({
+      id: 3,
+      year: '2025',
+      day: new Date('2024-03-03'),
+      berth: 9,
+      left: '2024-03-03',
+    })
+    // A year is a date where a column is told to be of dates.
+    expect(readCsv('year\n2023\n', { columns: { year: { type: 'time' } } }).row(0)).toEqual({
+      year: new Date('2023-01-01'),
+    })
+    // There and back again.
+    const back = reshape(read, [{ types: { year: 'time', day: 'text', left: 'time' } }])
+    expect(back.row(0)).toMatchObject({
+      year: new Date('2023-01-01'),
+      day: '2024-03-01',
+      left: new Date('2024-03-01'),
+    })
+    expect(() => reshape(source, [{ types: { yaer: 'text' } }])).toThrow(
+      expect.objectContaining({ code: 'unknown-column', path: 'shape[0].types.yaer' }),
+    )
+  })
+
   test('says which step it does not understand', () => {
     expect(() => reshape(piers(), [{ sort: 'peer' }])).toThrow(
       expect.objectContaining({

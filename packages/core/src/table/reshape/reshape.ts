@@ -10,6 +10,7 @@ import type { RawColumns } from '../live/model.ts'
 import { Table } from '../live/table.ts'
 import { isMeasure, type Meaning } from '../phrase/meaning.ts'
 import { readPhrase } from '../phrase/phrase.ts'
+import { columnNames, retyped } from './retype.ts'
 import type { step } from './step-schema.ts'
 
 /** One step of shaping a table; steps follow each other. */
@@ -67,7 +68,7 @@ function reshapeOnce(
       rowsOf: row =>
         Int32Array.from(new Set(Array.from(next.rowsOf(row)).flatMap(own => Array.from(before(own))))),
     }
-    const keeps = 'where' in step || 'sort' in step || 'lastOf' in step
+    const keeps = 'where' in step || 'sort' in step || 'lastOf' in step || 'types' in step
     table = toTable(last, name, keeps ? table : undefined)
   })
   return { table, rowsOf: last.rowsOf }
@@ -130,11 +131,12 @@ function applyStep(table: Table, step: Step, path: string): Reshaped {
   if ('long' in step) return toLong(table, step.long, path)
   if ('wide' in step) return toWide(table, step.wide, path)
   if ('group' in step) return toGroups(table, step.group, step.values, path)
+  if ('types' in step) return toTypes(table, step.types, path)
   throw new DapploError(
     'bad-option',
     `${quoted(step)} is no step`,
     path,
-    'Write one of long, wide, where, lastOf, sort or group.',
+    'Write one of long, wide, where, lastOf, sort, group or types.',
   )
 }
 
@@ -238,22 +240,18 @@ function toWide(table: Table, { name, value }: { name: string; value: string }, 
   return { raw, columns, rowsOf: row => groups[row] }
 }
 
-/** What all times of a column end with, and how much of them is left then: years, months, days, minutes. */
-const ENDS = [
-  [4, '-01-01T00:00:00.000Z'],
-  [7, '-01T00:00:00.000Z'],
-  [10, 'T00:00:00.000Z'],
-  [16, ':00.000Z'],
-] as const
-
-/** The names of columns that a column's values become: of times as little as tells when they are, as in 2024 or 2024-03. */
-function columnNames({ cells, zone }: TableColumn): (row: number) => string {
-  if (cells.type !== 'time') return row => cellText(cells, row)
-  const texts = Array.from(cells.values, time =>
-    Number.isNaN(time) ? '' : new Date(time + zone.offsetAt(time)).toISOString(),
-  )
-  const cut = ENDS.find(([, end]) => texts.every(text => text === '' || text.endsWith(end)))?.[0]
-  return row => texts[row].slice(0, cut)
+/** The same rows, some columns read as another type. */
+function toTypes(table: Table, types: Record<string, Cells['type']>, path: string): Reshaped {
+  const same = picked(table, undefined)
+  for (const [name, type] of Object.entries(types)) {
+    const column = table.needColumn(name, `${path}.types.${name}`)
+    if (column.type === type) continue
+    const { values, options } = retyped(column, type)
+    same.raw.columns[same.raw.names.indexOf(name)] = values
+    same.columns[name] = options
+    delete same.raw.words?.[name]
+  }
+  return same
 }
 
 function toGroups(table: Table, by: string[], values: string[], path: string): Reshaped {

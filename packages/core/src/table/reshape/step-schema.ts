@@ -20,4 +20,6 @@ export const step = v.union([
   v.strictObject({ sort: v.string(), order: v.optional(v.picklist(['up', 'down'])) }),
   /** One row for each combination of the first phrases, with the others summed up. */
   v.strictObject({ group: v.array(v.string()), values: v.array(v.string()) }),
+  /** The same rows with some columns read as numbers, times or names. */
+  v.strictObject({ types: v.record(v.string(), v.picklist(['number', 'time', 'text'])) }),
 ])
