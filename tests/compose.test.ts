@@ -549,7 +549,7 @@ test('what is worked out of two columns is found by typing', async () => {
   const { page, errors } = await gallery.openPlain('compose.html')
   await page.getByRole('button', { name: 'sum of passengers' }).click()
   await page.keyboard.type('ratio revenue passengers')
-  expect(await page.getByRole('option').allTextContents()).toEqual([
+  expect(await page.getByRole('dialog').getByRole('option').allTextContents()).toEqual([
     'ratio of passengers to revenue',
     'ratio of revenue to passengers',
   ])

@@ -1,7 +1,8 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
-import { type Browser, chromium, type Page } from 'playwright-core'
+import { fileURLToPath } from 'node:url'
+import { type Browser, chromium, firefox, type Page } from 'playwright-core'
 import { PATIENCE } from './waiting.ts'
 
 const CHROMIUM = [
@@ -11,12 +12,28 @@ const CHROMIUM = [
   '/usr/bin/google-chrome',
 ]
 
-/** Headless Chromium, without the traffic that it would send of its own accord. */
+const FIREFOX = [process.env.FIREFOX, '/usr/bin/firefox-esr', '/usr/bin/firefox']
+
+/** Which browser the tests are run in: `npm test` runs those of pages in both. */
+export const engine = process.env.DAPPLO_ENGINE === 'firefox' ? 'firefox' : 'chromium'
+
+/** A headless browser, without the traffic that it would send of its own accord. */
 export async function openBrowser(): Promise<Browser> {
+  const browser = engine === 'firefox' ? await openFirefox() : await openChromium()
+  const newContext = browser.newContext.bind(browser)
+  browser.newContext = async options => {
+    const context = await newContext(options)
+    context.setDefaultTimeout(PATIENCE)
+    return context
+  }
+  return browser
+}
+
+function openChromium(): Promise<Browser> {
   const executablePath = CHROMIUM.find(path => path && existsSync(path))
   if (!executablePath)
     throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
-  const browser = await chromium.launch({
+  return chromium.launch({
     executablePath,
     timeout: PATIENCE,
     args: [
@@ -29,13 +46,18 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-sync',
     ],
   })
-  const newContext = browser.newContext.bind(browser)
-  browser.newContext = async options => {
-    const context = await newContext(options)
-    context.setDefaultTimeout(PATIENCE)
-    return context
-  }
-  return browser
+}
+
+function openFirefox(): Promise<Browser> {
+  const installed = FIREFOX.find(path => path && existsSync(path))
+  if (!installed) throw new Error('Install Firefox, or name it in the variable FIREFOX.')
+  return firefox.launch({
+    channel: 'moz-firefox',
+    executablePath: fileURLToPath(new URL('firefox.mjs', import.meta.url)),
+    env: { ...process.env, FIREFOX: installed } as Record<string, string>,
+    timeout: PATIENCE,
+    firefoxUserPrefs: { 'datareporting.policy.dataSubmissionEnabled': false, 'app.update.enabled': false },
+  })
 }
 
 /** What goes wrong on a page from now on: errors in its console, and what its scripts throw. */

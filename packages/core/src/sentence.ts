@@ -1,5 +1,6 @@
 /** Descriptions in words, and charts that are worth seeing for a table. */
 
+export { describe } from './sentence/describe.ts'
 export { germanSentences } from './sentence/german.ts'
 export type {
   AnyDescription,

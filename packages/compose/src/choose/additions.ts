@@ -7,6 +7,9 @@ import { meaningOf, namesIn, phrasesFor, sumsUp } from './phrases.ts'
 
 type Holes = Record<string, string>
 
+/** What stands back; another colour is chosen then. */
+const GREY = '#808080'
+
 /** What "and …" at the end of a chart's sentence offers, by what it adds to; `more`: what there is beyond the chart. */
 export function additionsFor(place: Place, more: readonly Option[] = []): Option[] {
   const found = [
@@ -60,6 +63,11 @@ function looks(place: Place): Option[] {
   if (['line', 'area'].includes(first) && free('between')) out.push(add('smooth', ['between'], 'smooth'))
   if (first === 'line' && free('points')) out.push(add('with points', ['points'], true))
   if (first === 'pie' && free('hollow')) out.push(add('hollow by {value}', ['hollow'], 0.6, { value: '0.6' }))
+  const colors = valueAt(description, ['scales', 'color', 'colors'])
+  const named = Array.isArray(colors) ? [] : namesOf(place, String(description.color)).slice(0, 8)
+  for (const name of named)
+    if (valueAt(colors, [name]) === undefined)
+      out.push(add('{value} in grey', ['scales', 'color', 'colors', name], GREY, { value: name }))
   const size = phrasesFor('number', place).find(phrase => phrase !== x && phrase !== y)
   if (first === 'scatter' && free('size') && size)
     out.push(add('sized by {phrase}', ['size'], size, { phrase: size }))
@@ -165,6 +173,16 @@ function around(place: Place): Option[] {
       out.push(add('a logarithmic scale {scale}', ['scales', scale, 'kind'], 'log', { scale }))
     if (free('scales', scale, 'include'))
       out.push(add('zero on the scale {scale}', ['scales', scale, 'include'], 0, { scale }))
+    const start = startOf(place, scale)
+    if (start !== undefined && free('scales', scale, 'domain'))
+      out.push(
+        add('the scale {scale} from {value} on', ['scales', scale, 'domain'], [start, null], {
+          scale,
+          value: String(start),
+        }),
+      )
+    if (start !== undefined && free('scales', scale, 'reverse'))
+      out.push(add('the scale {scale} turned round', ['scales', scale, 'reverse'], true, { scale }))
     const names = namesAlong(place, scale)
     if (names.length > 1 && free('scales', scale, 'domain'))
       out.push(add('names in an order of their own', ['scales', scale, 'domain'], names))
@@ -180,6 +198,16 @@ function notable(place: Place): string | undefined {
   const facts = place.facts.find(({ name }) => name === meaning.column)
   if (facts?.is === 'time') return new Date(facts.max).toISOString().slice(0, 10)
   return facts?.is === 'category' ? namesOf(place, facts.name)[0] : undefined
+}
+
+/** Where a scale of numbers or times may begin: another place is written then. Undefined for names. */
+function startOf(place: Place, scale: 'x' | 'y'): number | string | undefined {
+  const meaning = meaningOf(place.description[scale], place)
+  if (meaning?.is === 'summary' || meaning?.is === 'window' || meaning?.is === 'ratio') return 0
+  if (meaning?.is !== 'column' && meaning?.is !== 'bucket') return undefined
+  const facts = place.facts.find(({ name }) => name === meaning.column)
+  if (facts?.is === 'time') return new Date(facts.min).toISOString().slice(0, 10)
+  return facts?.is === 'measure' ? 0 : undefined
 }
 
 /** The names along an axis, the commonest first, where all of them are known. */

@@ -1,4 +1,4 @@
-/** An element with its class, its text and its attributes. */
+/** An element with its class, by which the page can dress it as a part, its text and its attributes. */
 export function element<Name extends keyof HTMLElementTagNameMap>(
   name: Name,
   className = '',
@@ -6,7 +6,10 @@ export function element<Name extends keyof HTMLElementTagNameMap>(
   attributes: Readonly<Record<string, string>> = {},
 ): HTMLElementTagNameMap[Name] {
   const made = document.createElement(name)
-  if (className) made.className = className
+  if (className) {
+    made.className = className
+    made.setAttribute('part', className)
+  }
   if (text) made.textContent = text
   for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value)
   return made

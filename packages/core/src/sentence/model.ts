@@ -49,6 +49,7 @@ export interface SentenceOptions {
   columns?: Readonly<Record<string, 'number' | 'time' | 'text'>>
 }
 
+/** A description over any table. */
 export type AnyDescription = Description<any>
 /** Several charts in one picture, as data: each a description, and what is said of them together. */
 export type AnySpread = SpreadOptions & { spread: readonly AnyDescription[] }

@@ -1,7 +1,9 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { chart, spread, table } from '../index.ts'
 import { wholeKey } from '../table/phrase/meaning.ts'
 import { readWords } from '../words/holes.ts'
+import { describe } from './describe.ts'
 import { germanSentences } from './german.ts'
 import type { AnyDescription, AnySpread } from './model.ts'
 import { descriptionOf, sentenceOf } from './sentence.ts'
@@ -236,6 +238,16 @@ test('several charts in one picture have a sentence each, which together lead ba
   )
   expect(sentenceOf({ ...two, columns: 2 }, german).text).toContain(
     'Daneben: Zeichne über Monat von departed',
+  )
+})
+
+test('a chart says itself, by the columns of its table, and so do several', () => {
+  const piers = table([{ pier: 'Old Mole', boats: 3, count: 'a' }])
+  const bars = chart(piers, { draw: 'bar', x: 'boats', y: 'pier' })
+  expect(describe(bars)).toBe('Draw lying bars of boats for each pier.')
+  expect(describe(bars, german)).toBe('Zeichne je pier liegende Balken für boats.')
+  expect(describe(spread([bars, bars.with({ draw: 'scatter' })], { title: 'Two' }))).toBe(
+    'Draw lying bars of boats for each pier. Below it: Draw points at boats and pier. The title is “Two”.',
   )
 })
 

@@ -28,7 +28,7 @@ export class RowList<T extends Float64Array | Int32Array> {
   }
 
   set(row: number, value: number): void {
-    if (!this.owned) this.reserve(0)
+    this.own()
     this.buffer[this.placeOf(row)] = value
   }
 
@@ -55,13 +55,10 @@ export class RowList<T extends Float64Array | Int32Array> {
   remove(rows: ArrayLike<number>): void {
     if (rows.length === 0) return
     if (this.gaps.length + rows.length > MOST_GAPS) {
-      if (!this.owned) this.reserve(0)
       this.close()
+      this.own()
       this.first += takeOut(this.buffer, this.first, this.length, rows)
-    } else {
-      const left = Array.from(rows, row => this.placeOf(row))
-      this.gaps = [...this.gaps, ...left].sort((a, b) => a - b)
-    }
+    } else this.gaps = [...this.gaps, ...Array.from(rows, row => this.placeOf(row))].sort((a, b) => a - b)
     this.length -= rows.length
   }
 
@@ -104,17 +101,16 @@ export class RowList<T extends Float64Array | Int32Array> {
   private close(): void {
     const { gaps, first } = this
     if (gaps.length === 0) return
-    if (!this.owned) {
-      this.reserve(0)
-      return
-    }
+    this.own()
     this.gaps = []
-    this.first += takeOut(
-      this.buffer,
-      first,
-      this.length + gaps.length,
-      gaps.map(gap => gap - first),
-    )
+    const places = gaps.map(gap => gap - first)
+    this.first += takeOut(this.buffer, first, this.length + gaps.length, places)
+  }
+
+  /** Before anything is written: the caller's memory stays as it is. */
+  private own(): void {
+    if (!this.owned) this.buffer = this.buffer.slice() as T
+    this.owned = true
   }
 
   /**
@@ -122,24 +118,14 @@ export class RowList<T extends Float64Array | Int32Array> {
    * Returns where the next one goes.
    */
   private reserve(more: number): number {
-    const { buffer, length, gaps } = this
-    if (this.owned && this.end + more <= buffer.length) return this.end
-    const reused = this.owned && this.first >= length && length + more <= buffer.length
+    this.own()
+    if (this.end + more <= this.buffer.length) return this.end
+    const { all, buffer, length } = this
     const Kind = buffer.constructor as new (length: number) => T
-    const room = reused
-      ? buffer
-      : new Kind(this.owned ? Math.max(64, length + more, length * 2) : length + more)
-    let to = 0
-    let from = this.first
-    for (const gap of [...gaps, this.end]) {
-      room.set(buffer.subarray(from, gap) as Float64Array & Int32Array, to)
-      to += gap - from
-      from = gap + 1
-    }
-    this.buffer = room
+    const reused = this.first >= length && length + more <= buffer.length
+    this.buffer = reused ? buffer : new Kind(Math.max(64, length + more, length * 2))
+    this.buffer.set(all as Float64Array & Int32Array)
     this.first = 0
-    this.gaps = []
-    this.owned = true
     return length
   }
 }

@@ -4,10 +4,16 @@ import { type How, type Meaning, untopped } from '../phrase/meaning.ts'
 import { judged, judgeOf, type Kept, type Part, topOf } from './best.ts'
 import type { Encoded } from './encoded.ts'
 import type { Groups } from './group.ts'
-import type { Follows } from './live-groups.ts'
 import { summarise } from './summarise.ts'
 import { keepTop } from './top.ts'
 import type { Within } from './where.ts'
+
+/** Follows the groups of a table; undefined where they cannot be followed. */
+export type FollowsGroups = (
+  table: Table,
+  grouped: readonly Meaning[],
+  within: Within | undefined,
+) => { now(): Groups; encodings: Encoded[] } | undefined
 
 /** What is grouped, and how it is kept up to date. */
 export interface Following {
@@ -15,7 +21,8 @@ export interface Following {
   grouped: readonly Meaning[]
   /** What categories are judged by where nothing else is told. */
   measure: Meaning | undefined
-  follow: Follows
+  /** Follows the groups of all categories. */
+  followGroups: FollowsGroups
   within: Within | undefined
 }
 
@@ -25,7 +32,7 @@ export interface Following {
  */
 export function followBest(
   table: Table,
-  { by, grouped, measure, follow, within }: Following,
+  { by, grouped, measure, followGroups, within }: Following,
   options: Kept,
 ): { groups: Groups; encodings: Encoded[] } | undefined {
   const judgedParts = by.filter(({ role, meaning }) => topOf(role, meaning, options) !== undefined)
@@ -34,8 +41,8 @@ export function followBest(
   const [{ role, meaning, at }] = judgedParts
   const { count, rest, by: judge } = topOf(role, meaning, options)!
   const plain = grouped.map(untopped)
-  const all = follow.groups(table, plain, within)
-  const own = plain.length === 1 ? all : follow.groups(table, [plain[at]], within)
+  const all = followGroups(table, plain, within)
+  const own = plain.length === 1 ? all : followGroups(table, [plain[at]], within)
   if (!all || !own) return undefined
   const groups = all.now()
   const encoded = upToDate(all.encodings[at])

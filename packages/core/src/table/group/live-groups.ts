@@ -2,11 +2,11 @@ import type { TableColumn } from '../cells/column.ts'
 import { RowList } from '../cells/row-list.ts'
 import { firstAtLeast } from '../cells/search.ts'
 import { followersOf, type RowFollower } from '../live/followers.ts'
-import type { Table } from '../live/table.ts'
-import { type How, type Meaning, meaningKey } from '../phrase/meaning.ts'
+import { type How, meaningKey } from '../phrase/meaning.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { type Groups, groupRows } from './group.ts'
+import { type FollowsGroups, followBest } from './live-best.ts'
 import { followRuns } from './live-runs.ts'
 import { type Running, running } from './running.ts'
 import type { Within } from './where.ts'
@@ -17,16 +17,11 @@ interface GroupedBy {
   column: TableColumn
 }
 
-/** Follows the groups of a table; undefined where they cannot be followed. */
-type FollowsGroups = (
-  table: Table,
-  grouped: readonly Meaning[],
-  within: Within | undefined,
-) => { now(): Groups; encodings: Encoded[] } | undefined
-
 /** What is kept up to date as rows come, change and age. */
 export interface Follows {
   groups: FollowsGroups
+  /** The best categories, and the rest of them, out of groups of all. */
+  best: typeof followBest
   runs: typeof followRuns
 }
 
@@ -50,7 +45,7 @@ const followGroups: FollowsGroups = (table, grouped, within) => {
  * what is asked again costs what has changed; for `chartMaker({}, { following })` of the small face, where all is else
  * worked out anew with each change.
  */
-export const following: Follows = { groups: followGroups, runs: followRuns }
+export const following: Follows = { groups: followGroups, best: followBest, runs: followRuns }
 
 /** What codes mean, without the code of every row, which the groups have taken in. */
 const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): Encoded => ({

@@ -9,7 +9,6 @@ import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
-import { followBest } from './live-best.ts'
 import type { Follows } from './live-groups.ts'
 import type { LiveRuns } from './live-runs.ts'
 import { baseOf, measureOf } from './measure.ts'
@@ -299,7 +298,7 @@ function gathered(table: Table, { by, grouped, measures }: Parts, options: Shape
   const measure = measures[0]?.[1]
   if (follow && options.rows === undefined) {
     if (by.some(({ role, meaning }) => topOf(role, meaning, options) !== undefined)) {
-      const best = followBest(table, { by, grouped, measure, follow, within }, options)
+      const best = follow.best(table, { by, grouped, measure, followGroups: follow.groups, within }, options)
       if (best) return best
     } else {
       const live = follow.groups(table, grouped, within)
