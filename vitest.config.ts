@@ -1,8 +1,31 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { hasFirefox } from './tests/support/firefox.ts'
 import { PATIENCE } from './tests/support/waiting.ts'
 
 const source = (path: string) => fileURLToPath(new URL(`packages/${path}`, import.meta.url))
+
+const IN_FIREFOX = [
+  'page',
+  'explore',
+  'access',
+  'change',
+  'compose',
+  'react',
+  'frameworks',
+  'waiting',
+  'places',
+  'answers',
+  'far-in-page',
+].map(name => `tests/${name}.test.ts`)
+
+/** What is built, used as its users would. */
+const used = {
+  setupFiles: ['tests/support/properties.ts'],
+  testTimeout: PATIENCE,
+  hookTimeout: 2 * PATIENCE,
+  globalSetup: ['tests/support/shared.ts'],
+}
 
 export default defineConfig({
   test: {
@@ -32,16 +55,11 @@ export default defineConfig({
           include: ['packages/*/src/**/*.test.ts'],
         },
       },
-      {
-        test: {
-          name: 'public',
-          setupFiles: ['tests/support/properties.ts'],
-          include: ['tests/**/*.test.ts'],
-          testTimeout: PATIENCE,
-          hookTimeout: 2 * PATIENCE,
-          globalSetup: ['tests/support/shared.ts'],
-        },
-      },
+      { test: { ...used, name: 'public', include: ['tests/**/*.test.ts'] } },
+      // The same tests of pages, written once, in Firefox where it is installed.
+      ...(hasFirefox()
+        ? [{ test: { ...used, name: 'firefox', env: { DAPPLO_ENGINE: 'firefox' }, include: IN_FIREFOX } }]
+        : []),
     ],
   },
 })

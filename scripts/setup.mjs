@@ -48,6 +48,7 @@ if (process.argv.includes('--browser')) {
   // not needed.
   const missing = [
     !findChromium() && 'chromium',
+    !hasFirefox() && 'firefox-esr',
     !hasFfmpeg() && 'ffmpeg',
     !hasPostgres() && 'postgresql',
     !hasClickhouse() && 'clickhouse-server',
@@ -74,6 +75,10 @@ if (process.argv.includes('--browser')) {
   ])
     if (!there)
       console.log(`${word} is not here, so its tests are left out (on Debian: apt-get install ${name}).`)
+  const noFirefox =
+    'Firefox is not here, so the tests of pages are run in Chromium alone (on Debian: apt-get install firefox-esr).'
+  if (!hasFirefox() && process.env.CI) stop(noFirefox)
+  if (!hasFirefox()) console.log(noFirefox)
   if (!findChromium())
     stop(
       'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',
@@ -97,6 +102,13 @@ function hasPostgres() {
 /** Whether a ClickHouse server can be started. */
 function hasClickhouse() {
   return ['/usr/sbin/clickhouse-server', '/usr/bin/clickhouse-server'].some(path => existsSync(path))
+}
+
+/** The second browser that tests of pages are run in. */
+function hasFirefox() {
+  return [process.env.FIREFOX, '/usr/bin/firefox-esr', '/usr/bin/firefox'].some(
+    path => path && existsSync(path),
+  )
 }
 
 /** The browser that tests drive. */

@@ -1,5 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { engine } from './support/browser.ts'
 import { at, cards, SINGLE, shapeAt, stamp, state, title } from './support/charts.ts'
+import { fingersOn } from './support/fingers.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -84,22 +86,15 @@ describe('charts that share a scale', () => {
 
   test('zoom by two fingers', async () => {
     const { page } = await gallery.open('together.html', { hasTouch: true })
-    const client = await page.context().newCDPSession(page)
+    const fingers = await fingersOn(page)
     const middle = await at(page, 0.5, 0.5)
-    const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', apart: number) =>
-      client.send('Input.dispatchTouchEvent', {
-        type,
-        touchPoints:
-          type === 'touchEnd'
-            ? []
-            : [
-                { x: middle.x - apart, y: middle.y, id: 1 },
-                { x: middle.x + apart, y: middle.y, id: 2 },
-              ],
-      })
-    await touch('touchStart', 40)
-    for (const apart of [60, 80, 100, 120]) await touch('touchMove', apart)
-    await touch('touchEnd', 0)
+    const apart = (by: number) => [
+      { x: middle.x - by, y: middle.y, id: 1 },
+      { x: middle.x + by, y: middle.y, id: 2 },
+    ]
+    await fingers.down(...apart(40))
+    for (const by of [60, 80, 100, 120]) await fingers.move(...apart(by))
+    await fingers.up()
     await still(page)
     const [from, to] = (await state(page)).zoom!.x
     expect((to - from) / 86_400_000).toBeLessThan(120)
@@ -367,7 +362,7 @@ test('a lasso selects what it goes around, and a link is followed', async () => 
     page.context().waitForEvent('page'),
     page.mouse.click(points[0].x, points[0].y),
   ])
-  expect(opened.url()).toContain('#one')
+  await opened.waitForURL(/#one$/)
   await page.mouse.click(points[1].x, points[1].y)
   await still(page)
   expect(page.context().pages()).toHaveLength(2)
@@ -427,7 +422,8 @@ describe('controls and the menu', () => {
     await page.context().close()
   })
 
-  test('save pictures and data, and show the data as a table', async () => {
+  // Firefox's driver tells of no file that a page makes.
+  test.skipIf(engine !== 'chromium')('save pictures and data, and show the data as a table', async () => {
     const { page } = await gallery.open('period.html')
     for (const [item, ending, begins] of [
       ['Save picture', 'png', '\u0089PNG'],
@@ -496,6 +492,8 @@ describe('legends', () => {
   test('preview, hide and isolate series, by pointer and by keys', async () => {
     const { page } = await gallery.open('period.html')
     const entry = page.getByRole('button', { name: /^Gannet Bay/ })
+    const { width: wide, height: high } = (await entry.boundingBox())!
+    expect(Math.min(wide, high)).toBeGreaterThanOrEqual(24)
     await entry.hover()
     await still(page)
     const faded = await page.evaluate(() => {
@@ -511,7 +509,8 @@ describe('legends', () => {
     expect(await entry.getAttribute('aria-pressed')).toBe('false')
     await entry.click()
     await page.waitForTimeout(SINGLE)
-    await entry.dblclick()
+    const { x, y, width, height } = (await entry.boundingBox())!
+    await page.mouse.dblclick(x + width / 2, y + height / 2)
     await still(page)
     expect((await state(page)).hidden).toHaveLength(4)
     await entry.focus()

@@ -414,7 +414,7 @@ ${readFileSync(piece, 'utf8')}</body></html>`,
       return { charts: document.querySelectorAll('.dapplo').length, found: await found }
     })
     expect(left).toEqual({ charts: 1, found: ['axes.rigth'] })
-    expect(errors.filter(text => !text.includes('404'))).toEqual([])
+    expect(errors.filter(text => !text.includes('404') && !text.includes('favicon'))).toEqual([])
     await page.close()
     await server.close()
   })

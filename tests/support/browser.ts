@@ -1,8 +1,8 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
-import { fileURLToPath } from 'node:url'
-import { type Browser, chromium, firefox, type Page } from 'playwright-core'
+import { type Browser, chromium, type Page } from 'playwright-core'
+import { openFirefox } from './firefox.ts'
 import { PATIENCE } from './waiting.ts'
 
 const CHROMIUM = [
@@ -11,8 +11,6 @@ const CHROMIUM = [
   '/usr/bin/chromium-browser',
   '/usr/bin/google-chrome',
 ]
-
-const FIREFOX = [process.env.FIREFOX, '/usr/bin/firefox-esr', '/usr/bin/firefox']
 
 /** Which browser the tests are run in: `npm test` runs those of pages in both. */
 export const engine = process.env.DAPPLO_ENGINE === 'firefox' ? 'firefox' : 'chromium'
@@ -45,18 +43,6 @@ function openChromium(): Promise<Browser> {
       '--disable-component-update',
       '--disable-sync',
     ],
-  })
-}
-
-function openFirefox(): Promise<Browser> {
-  const installed = FIREFOX.find(path => path && existsSync(path))
-  if (!installed) throw new Error('Install Firefox, or name it in the variable FIREFOX.')
-  return firefox.launch({
-    channel: 'moz-firefox',
-    executablePath: fileURLToPath(new URL('firefox.mjs', import.meta.url)),
-    env: { ...process.env, FIREFOX: installed } as Record<string, string>,
-    timeout: PATIENCE,
-    firefoxUserPrefs: { 'datareporting.policy.dataSubmissionEnabled': false, 'app.update.enabled': false },
   })
 }
 

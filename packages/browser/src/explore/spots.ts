@@ -26,6 +26,8 @@ export class Spots {
   private readonly labels: HTMLDivElement
   private readonly buttons = new Map<string, HTMLButtonElement>()
   private spots = new Map<string, Hotspot>()
+  /** What is held while a button is pressed by keys. */
+  private held: { shift: boolean; adds: boolean } | undefined
   private clicked: { key: string; time: number } | undefined
 
   constructor(root: HTMLElement, host: SpotHost) {
@@ -53,7 +55,7 @@ export class Spots {
       }
       const group = spot.kind === 'label' ? this.labels : this.legend
       if (button.parentNode !== group) group.append(button)
-      const { x, y, width, height } = spot.box
+      const { x, y, width, height } = spot.kind === 'label' ? spot.box : forFingers(spot.box)
       Object.assign(button.style, {
         left: `${x}px`,
         top: `${y}px`,
@@ -114,6 +116,10 @@ export class Spots {
     button.addEventListener('pointerleave', () => preview(false))
     button.addEventListener('focus', () => preview(button.matches(':focus-visible')))
     button.addEventListener('blur', () => preview(false))
+    // Not every browser tells with a click by keys which others are held.
+    button.addEventListener('keydown', ({ key, shiftKey, ctrlKey, metaKey }) => {
+      if (key === 'Enter' || key === ' ') this.held = { shift: shiftKey, adds: ctrlKey || metaKey }
+    })
     button.addEventListener('click', event => this.press(id, event))
     return button
   }
@@ -121,16 +127,19 @@ export class Spots {
   private press(id: string, event: MouseEvent): void {
     const spot = this.spots.get(id)
     if (!spot || !this.answers(spot)) return
-    const adds = event.ctrlKey || event.metaKey
+    const byKeys = event.detail === 0 ? this.held : undefined
+    this.held = undefined
+    const adds = event.ctrlKey || event.metaKey || byKeys?.adds === true
+    const shift = event.shiftKey || byKeys?.shift === true
     if (spot.kind === 'more') {
       const shown = [...this.spots.values()].filter(({ kind }) => kind === 'legend')
       return this.host.leaf(shown.map(({ key }) => key))
     }
     if (spot.kind === 'label') {
-      this.host.selectPlace(spot.pane, spot.scale!, spot.value, adds || event.shiftKey)
+      this.host.selectPlace(spot.pane, spot.scale!, spot.value, adds || shift)
       return
     }
-    if (event.shiftKey && this.host.selects()) {
+    if (shift && this.host.selects()) {
       this.host.selectEntry(spot.key, adds)
       return
     }
@@ -141,8 +150,16 @@ export class Spots {
     this.clicked = again ? undefined : { key: spot.key, time }
     this.host.preview(undefined)
     // By keys, the shift key isolates, since nobody presses Enter twice in a third of a second.
-    this.host.toggle(spot.key, again || (event.shiftKey && event.detail === 0))
+    this.host.toggle(spot.key, again || (shift && event.detail === 0))
   }
+}
+
+/** What a finger can meet: WCAG 2.2, 2.5.8, wants 24 pixels. */
+const LEAST = 24
+
+function forFingers({ x, y, width, height }: Hotspot['box']): Hotspot['box'] {
+  const [wider, higher] = [Math.max(0, LEAST - width), Math.max(0, LEAST - height)]
+  return { x: x - wider / 2, y: y - higher / 2, width: width + wider, height: height + higher }
 }
 
 function group(): HTMLDivElement {
