@@ -9,6 +9,7 @@ const IN_FIREFOX = [
   'page',
   'explore',
   'access',
+  'spoken',
   'change',
   'compose',
   'react',

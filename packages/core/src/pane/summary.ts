@@ -7,6 +7,7 @@ import { isLying } from '../drawing/is-lying.ts'
 import { valueText } from '../scale/number-format.ts'
 import { momentText } from '../scale/time-format.ts'
 import { extentOf } from '../table/cells/extent.ts'
+import type { Meaning } from '../table/phrase/meaning.ts'
 import type { Sentence } from '../words/sentences.ts'
 import type { Tongue } from '../words/tongue.ts'
 
@@ -19,13 +20,20 @@ export function describe(description: Settled, bound: Bound): { title: string; d
   const { table, kind } = first.drawing
   const across = acrossOf(first)
   const cells = kind.cells ? first.shade : undefined
-  const by = (first.shade ? undefined : first.drawing.roles.get('color')) ?? first.drawing.roles.get('series')
   const [measured, along] = across === 'x' ? [first.y, first.x] : [first.x, first.y]
   const measure = measureTitle(cells ?? measured, cells ? undefined : along, table, tongue)
-  const group = by && tongue.lower(labelOf(by, table, tongue))
+  const by = (first.shade ? undefined : first.drawing.roles.get('color')) ?? first.drawing.roles.get('series')
+  const named = (roles: readonly (Meaning | undefined)[]) =>
+    [...new Set(roles.flatMap(role => (role ? [tongue.lower(labelOf(role, table, tongue))] : [])))].reduce(
+      (all: string | undefined, other) =>
+        all === undefined ? other : tongue.say('{kind} and {other}', { kind: all, other }),
+      undefined,
+    )
+  const ofSeries = named([by])
   const title =
     description.title ??
-    (group === undefined ? measure : tongue.say('{what} by {group}', { what: measure, group }))
+    (ofSeries === undefined ? measure : tongue.say('{what} by {group}', { what: measure, group: ofSeries }))
+  const group = named([...placed(first, across), by, first.drawing.roles.get('size')])
   const what = tongue.lower(measure)
   const kinds = kindsOf(bound)
   const sentences = [
@@ -55,10 +63,18 @@ export function describe(description: Settled, bound: Bound): { title: string; d
         ? tongue.say('All values are {value}.', { value: write(min) })
         : tongue.say('Values from {least} to {greatest}.', { least: place(min), greatest: place(max) }),
     )
-    const trend = trendOf(first, across)
+    const trend = cells ? '' : trendOf(first, across)
     if (trend) sentences.push(tongue.say(trend))
   } else if (values.at.length === 0) sentences.push(tongue.say(lackOf(bound) ?? 'There are no values.'))
   return { title, description: sentences.join(' ') }
+}
+
+/** What the places of shapes mean, where the measure does not say so: names, numbers of points, and both sides of cells. */
+function placed({ drawing, x, y, marks }: BoundDrawing, across: 'x' | 'y'): (Meaning | undefined)[] {
+  if (drawing.kind.cells) return [drawing.roles.get('x'), drawing.roles.get('y')]
+  const role = across === 'x' ? x : y
+  const isNamed = role.cells.type === 'text' || drawing.kind.reads === 'point'
+  return isNamed && role.cells.type !== 'time' && !marks[across].unbound ? [drawing.roles.get(across)] : []
 }
 
 /** Why nothing is shown, where a table has not answered yet, or has failed to. */
@@ -85,8 +101,12 @@ function placeOf(
   across: 'x' | 'y',
   locale: string,
 ): string {
-  const { marks, drawing } = bound
-  if (drawing.kind.cells || drawing.kind.reads === 'point') return ''
+  const { marks, drawing, shade } = bound
+  if (drawing.kind.reads === 'point') return ''
+  if (drawing.kind.cells) {
+    const cell = shade && shade.cells.type !== 'text' ? shade.cells.values.indexOf(value) : -1
+    return cell < 0 ? '' : ` (${roleTexts(bound.x, locale)(cell)}, ${roleTexts(bound.y, locale)(cell)})`
+  }
   const mark = values.at.indexOf(value)
   if (mark < 0) return ''
   const plain = bound[across].cells.type === 'number' && bound[across].ends === undefined

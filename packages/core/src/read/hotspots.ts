@@ -1,5 +1,7 @@
+import { unitOf } from '../bind/naming.ts'
 import { textBox } from '../guide/label-room.ts'
 import type { Composition } from '../pane/model.ts'
+import { momentText } from '../scale/time-format.ts'
 import type { Box, Texts } from '../scene/scene.ts'
 import type { Measure } from '../theme/text-width.ts'
 
@@ -86,7 +88,12 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
         // A name in several lines is one word.
         const known = out.find(spot => spot.kind === 'label' && spot.pane === i && spot.key === key)
         const box = boxOf(batch, t, measure)
-        const whole = batch.whole?.[t]
+        // Of a time all of it is said: there is a first quarter in every year.
+        const { values } = use
+        const whole =
+          values.cells.type === 'time'
+            ? momentText(value, unitOf(values), composition.tongue.locale, values.zone)
+            : batch.whole?.[t]
         if (known)
           Object.assign(known, { name: whole ?? `${known.name} ${name}`, box: around(known.box, box) })
         else
@@ -96,7 +103,7 @@ export function hotspots(composition: Composition, measure: Measure): Hotspot[] 
             scale: axis,
             value,
             name: whole ?? name,
-            shortened: whole !== undefined,
+            shortened: batch.whole?.[t] !== undefined,
             pane: i,
             hidden: false,
             box,
