@@ -144,6 +144,8 @@ export function spoken(reading: Reading, more: readonly Told[] = []): string {
     reading.along === 'point'
       ? reading.rows
       : reading.rows.filter(row => row === pointed || (row.series === undefined && row.key === pointed?.key))
-  const values = [...rows, ...more].map(({ name, text }) => `${name} ${text}`.trim()).join(', ')
+  // A name is said once.
+  const said = ({ name, text }: Told) => (name === reading.heading ? text : `${name} ${text}`.trim())
+  const values = [...rows, ...more].map(said).join(', ')
   return reading.heading ? `${reading.heading}: ${values}` : values
 }

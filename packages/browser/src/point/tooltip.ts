@@ -26,7 +26,8 @@ export class Tooltip {
     this.root = root
     this.card = document.createElement('div')
     this.card.className = 'dapplo-tooltip'
-    this.card.setAttribute('role', 'status')
+    // Not spoken by itself: what is read by keys is said once, and a pointer that passes says nothing.
+    this.card.setAttribute('role', 'tooltip')
     Object.assign(this.card.style, {
       position: 'fixed',
       left: '0',
