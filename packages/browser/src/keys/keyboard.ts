@@ -1,5 +1,6 @@
 import type { Part } from '../live/model.ts'
 import { Telling } from '../point/telling.ts'
+import { Hearing } from './hearing.ts'
 import { Keys } from './keys.ts'
 
 /** Reading by keys: arrows from value to value, each of them said; Enter for the rows behind; Escape out. */
@@ -9,6 +10,7 @@ export const keyboard: Part = {
     const { can, pointer, stage } = host
     stage.takeKeys()
     const telling = new Telling(host.view)
+    const hearing = new Hearing()
     const keys = new Keys(stage.focus, {
       composition: () => host.composition,
       pointAt: place => pointer.pointAt(place),
@@ -18,6 +20,11 @@ export const keyboard: Part = {
       open: reading => can.openRows?.(reading),
       zoom: (factor, x, y) => can.zoomBy?.(factor, x, y),
       resetZoom: () => can.setZoom?.({}, true),
+      hear: standing => {
+        if (!host.options.tones) return false
+        void hearing.toggle(host.composition, standing)
+        return true
+      },
       escape() {
         if (pointer.isPinned) pointer.pin(false)
         else if (can.clearSelection?.()) return true
@@ -26,6 +33,12 @@ export const keyboard: Part = {
         return true
       },
     })
-    return { drawn: () => keys.refresh(), remove: () => keys.remove() }
+    return {
+      drawn: () => keys.refresh(),
+      remove: () => {
+        hearing.stop()
+        keys.remove()
+      },
+    }
   },
 }

@@ -23,6 +23,8 @@ export interface KeyHost {
   open(reading: Reading): void
   zoom(factor: number, x?: number, y?: number): void
   resetZoom(): void
+  /** Plays the series at a place as tones, or ends it; whether it may be heard. */
+  hear(standing: Standing): boolean
   /** Takes back one thing: a pinned card, a selection, a zoom. Whether there was one. */
   escape(): boolean
 }
@@ -104,6 +106,7 @@ export class Keys {
     if (key === '+' || key === '=') host.zoom(1 / WIDER)
     else if (key === '-' || key === '_') host.zoom(WIDER)
     else if (key === '0') host.resetZoom()
+    else if (key.toLowerCase() === 's') return this.hear()
     else if (key === 'Enter' || key === ' ') {
       const reading = this.reading()
       if (!reading) return false
@@ -115,6 +118,12 @@ export class Keys {
       this.leave()
     } else return false
     return true
+  }
+
+  /** Of the series where a person stands, or of the first. */
+  private hear(): boolean {
+    const standing = this.standing ?? walk(this.host.composition(), undefined, 'first')
+    return standing !== undefined && this.host.hear(standing)
   }
 
   private reading(): Reading | undefined {

@@ -263,7 +263,7 @@ export class LiveChart implements Live, PartHost {
   private afterDrawing(): void {
     const composition = this.current.composition.value
     this.way.arrive(composition)
-    this.stage.name(this.current.scene, composition.tongue)
+    this.stage.name(this.current.scene, composition.tongue, this.options.tones)
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)

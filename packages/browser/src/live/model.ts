@@ -30,6 +30,8 @@ export interface MountOptions {
   state?: State
   /** A button under the chart that opens a list: keep it as a picture, drawing or film, copy, print, list its values. Default false. */
   menu?: boolean
+  /** Whether the key S plays the series that is read by keys as tones: pitch by value, from left to right. Default false. */
+  tones?: boolean
   /** Whether its values stand under it as a table when it is printed. Default false. */
   printsTable?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */

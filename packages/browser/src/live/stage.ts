@@ -333,13 +333,16 @@ export class Stage {
     this.outer.removeAttribute('aria-describedby')
   }
 
-  /** Says what the picture shows to those who cannot see it. */
-  name(scene: Scene, { say }: Tongue): void {
+  /** Says what the picture shows to those who cannot see it; `tones`: whether they can hear its series. */
+  name(scene: Scene, { say }: Tongue, tones = false): void {
     const title = scene.title || say('chart')
     this.outer.setAttribute('aria-label', title)
     this.outer.setAttribute('aria-roledescription', say('chart'))
     if (this.takesKeys) {
-      this.focus.setAttribute('aria-label', say('{title}. Arrow keys read values.', { title }))
+      const keys = tones
+        ? say('{title}. Arrow keys read values, S plays them as tones.', { title })
+        : say('{title}. Arrow keys read values.', { title })
+      this.focus.setAttribute('aria-label', keys)
       this.focus.setAttribute('aria-roledescription', say('chart'))
     }
     if (this.summary.textContent !== scene.description) this.summary.textContent = scene.description

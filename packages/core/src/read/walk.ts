@@ -96,7 +96,7 @@ function closest(count: number, distance: (i: number) => number): number | undef
   return best
 }
 
-function walkOrder(bound: BoundDrawing): Int32Array {
+export function walkOrder(bound: BoundDrawing): Int32Array {
   if (bound.drawing.kind.parts) return orderBy(bound, 'y', true)
   return orderBy(bound, isLying(bound.marks) && !isCloud(bound) ? 'y' : 'x')
 }

@@ -72,6 +72,7 @@ export const SENTENCES = [
   'Values fall over time.',
   'chart',
   '{title}. Arrow keys read values.',
+  '{title}. Arrow keys read values, S plays them as tones.',
   'There is nothing to read.',
   'No value.',
   '{count} row selected.',

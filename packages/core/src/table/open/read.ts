@@ -1,9 +1,10 @@
 import { DapploError } from '../../finding/error.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
-import { type CsvOptions, splitCsv } from '../read/csv.ts'
+import type { CsvOptions } from '../read/csv.ts'
 import { checkRecords } from '../read/intake.ts'
 import { jsonErrorAt } from '../read/json-text.ts'
+import { splitCsv } from '../read/split-csv.ts'
 import { type ArrowColumns, columnsFrom, type FormOptions, rowsOfBatch } from './forms.ts'
 
 /** The cell type that a column array holds. */

@@ -3,8 +3,8 @@ import { describe, expect, test } from 'vitest'
 import type { Table } from '../live/table.ts'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
-import { splitCsv } from './csv.ts'
 import { plainCsv } from './plain-csv.ts'
+import { splitCsv } from './split-csv.ts'
 
 const cell = fc.oneof(
   fc.string({ maxLength: 10 }),

@@ -22,21 +22,6 @@ export interface CsvCells {
   lineOf: (row: number) => number
 }
 
-/** Splits CSV text (RFC 4180; a leading byte-order mark is skipped) into columns of texts. */
-export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean } = {}): CsvCells {
-  const source = options.source ?? 'the CSV text'
-  const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
-  const separator = options.separator ?? separatorOf(bare)
-  const plain = options.inParts ? plainCells(bare, { ...options, separator }) : undefined
-  if (plain) return plain
-  const { lines, broken } = linesOf(bare, separator)
-  if (broken !== undefined) throw unclosedQuote(startLine(lines, broken), source)
-  const headerAt = headerIn(lines)
-  const { names, width } = headed(lines[headerAt], source)
-  const { columns, numbers } = gathered(lines, headerAt + 1, width, options, at => startLine(lines, at))
-  return { names, columns, lineOf: row => startLine(lines, numbers[row]) }
-}
-
 /** The lines of a text with their cells, and which of them has a quote that is not closed properly. */
 export function linesOf(
   text: string,
