@@ -1,4 +1,4 @@
-import { namedAs, namedBy } from '../table/cells/names-as-numbers.ts'
+import { maybeYears, namedAs, namedBy } from '../table/cells/names-as-numbers.ts'
 import { answeredElsewhere } from '../table/group/question.ts'
 import type { Table } from '../table/live/table.ts'
 import { lookAt, type TableLook } from '../table/reshape/look.ts'
@@ -52,8 +52,9 @@ export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFa
     }
     const column = table.column(look.name)
     const names = answeredElsewhere(table) ? namedAs(look.name, min, max) : column && namedBy(column)
-    if (names === 'years')
-      return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
+    const years =
+      names === 'years' || (column !== undefined && !answeredElsewhere(table) && maybeYears(column))
+    if (years) return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
     if (names === 'identifiers' || look.distinct < 2)
       return { ...common, is: names ? 'identifier' : 'nothing' }
     return {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
-import { chart, readCsv, table } from '../index.ts'
+import { chart, lookAt, readCsv, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { readWords } from '../words/holes.ts'
@@ -120,4 +120,22 @@ test('reasons have the same holes in German', () => {
   expect(Object.keys(germanReasons).sort()).toEqual([...REASON_WORDS].sort())
   for (const [words, own] of Object.entries(germanReasons))
     expect([...readWords(own).holes].sort(), words).toEqual([...readWords(words).holes].sort())
+})
+
+test('years are not added up, whatever their column is called', () => {
+  const loans = table([
+    { loaned: 2024, branch: 'Harbour', loans: 1200 },
+    { loaned: 2025, branch: 'Harbour', loans: 900 },
+    { loaned: 2024, branch: 'Mill Street', loans: 40 },
+  ])
+  expect(factsOf(loans).map(({ name, is }) => [name, is])).toEqual([
+    ['loaned', 'category'],
+    ['branch', 'category'],
+    ['loans', 'measure'],
+  ])
+  expect(lookAt(loans).columns[0].odd).toEqual([
+    'may be years: give it the type "time", or "text" to draw it as names',
+  ])
+  for (const { description } of suggestCharts(loans))
+    expect(JSON.stringify(description)).not.toMatch(/(sum|mean) of loaned/)
 })

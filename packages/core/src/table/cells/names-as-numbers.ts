@@ -12,11 +12,17 @@ export function namedBy(column: TableColumn): 'years' | 'identifiers' | undefine
   if (cells.type !== 'number') return undefined
   const { min, max } = column.extent
   const named = namedAs(name, min, max)
-  if (!named) return undefined
-  // A look at the first thousand is enough for what numbers are.
-  const whole = cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
-  return whole && max > min ? named : undefined
+  return named && isWhole(cells.values) && max > min ? named : undefined
 }
+
+/** Whether numbers may well be years, whatever their column is called: for those who only suggest something. */
+export function maybeYears({ cells, extent: { min, max } }: TableColumn): boolean {
+  return cells.type === 'number' && min >= 1900 && max <= 2100 && max > min && isWhole(cells.values)
+}
+
+/** A look at the first thousand is enough for what numbers are. */
+const isWhole = (values: Float64Array): boolean =>
+  values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
 
 /** The same by the name of a column and its ends alone, where its values are elsewhere. */
 export function namedAs(name: string, min: number, max: number): 'years' | 'identifiers' | undefined {

@@ -1,5 +1,5 @@
 import type { TableColumn } from '../cells/column.ts'
-import { namedBy } from '../cells/names-as-numbers.ts'
+import { maybeYears, namedBy } from '../cells/names-as-numbers.ts'
 import type { Table } from '../live/table.ts'
 import { tellsUnreadable } from '../read/report.ts'
 
@@ -131,6 +131,8 @@ function oddNumbers(values: Float64Array, column: TableColumn): string[] {
   if (named === 'years') odd.push('looks like years: give it the type "text" to draw it as names')
   else if (named === 'identifiers')
     odd.push('looks like identifiers: give it the type "text" to draw it as names')
+  else if (maybeYears(column))
+    odd.push('may be years: give it the type "time", or "text" to draw it as names')
   const sorted = Float64Array.from(values.filter(value => !Number.isNaN(value))).sort()
   const quarter = sorted[Math.floor(sorted.length / 4)]
   const threeQuarters = sorted[Math.floor((sorted.length * 3) / 4)]
