@@ -49,6 +49,8 @@ if (process.argv.includes('--browser')) {
   const missing = [
     !findChromium() && 'chromium',
     !hasFirefox() && 'firefox-esr',
+    !existsSync('/usr/bin/WebKitWebDriver') && 'webkit2gtk-driver',
+    !existsSync('/usr/bin/Xvfb') && 'xvfb',
     !hasFfmpeg() && 'ffmpeg',
     !hasPostgres() && 'postgresql',
     !hasClickhouse() && 'clickhouse-server',
@@ -75,6 +77,10 @@ if (process.argv.includes('--browser')) {
   ])
     if (!there)
       console.log(`${word} is not here, so its tests are left out (on Debian: apt-get install ${name}).`)
+  const noWebKit =
+    "Safari's engine is not here, so a few tests of pages are left out (on Debian: apt-get install webkit2gtk-driver xvfb)."
+  if (!hasWebKit() && process.env.CI) stop(noWebKit)
+  if (!hasWebKit()) console.log(noWebKit)
   const noFirefox =
     'Firefox is not here, so the tests of pages are run in Chromium alone (on Debian: apt-get install firefox-esr).'
   if (!hasFirefox() && process.env.CI) stop(noFirefox)
@@ -102,6 +108,11 @@ function hasPostgres() {
 /** Whether a ClickHouse server can be started. */
 function hasClickhouse() {
   return ['/usr/sbin/clickhouse-server', '/usr/bin/clickhouse-server'].some(path => existsSync(path))
+}
+
+/** Safari's engine, its driver, and a screen for it. */
+function hasWebKit() {
+  return ['/usr/bin/WebKitWebDriver', '/usr/bin/Xvfb'].every(path => existsSync(path))
 }
 
 /** The second browser that tests of pages are run in. */
