@@ -50,6 +50,7 @@ export function configOf(folder) {
             'pages.md',
             'far.md',
             'compose.md',
+            'browsers.md',
           ].map(name => titled('', name)),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },
