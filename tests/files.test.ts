@@ -255,7 +255,7 @@ test('a house style beside the description counts for colours, fonts, formats an
       words: {
         'Mean {what}': 'Mittel: {what}',
         bar: 'Balken',
-        '{kind} chart of {what}.': '{kind}diagramm: {what}.',
+        '{kind} chart of {what} by {group}.': '{kind}diagramm: {what} je {group}.',
       },
       columns: { fare: { label: 'Fahrpreis', format: { style: 'currency', currency: 'EUR' } } },
     }),
@@ -285,7 +285,7 @@ test('a house style beside the description counts for colours, fonts, formats an
   const plain = ['draw', join(place, 'fares.csv'), '--draw', 'bar', '--x', 'pier', '--y', 'mean of fare']
   const { stdout: mean } = dapplo(plain)
   expect(mean).toContain('>Mittel: Fahrpreis</text>')
-  expect(mean).toContain('<desc>Balkendiagramm: Mittel: Fahrpreis. ')
+  expect(mean).toContain('<desc>Balkendiagramm: Mittel: Fahrpreis je Pier. ')
   writeFileSync(join(place, 'dapplo.house.json'), '{"pallete": []}')
   const bad = dapplo(['draw', join(place, 'fares.chart.json')])
   expect(bad.status).toBe(2)
