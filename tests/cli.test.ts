@@ -195,9 +195,21 @@ describe('suggest and describe', () => {
       x: 'pier',
       y: 'boats',
       notes: [{ words: 'New', x: 'Old Mole' }],
+      plot: { background: '#fff' },
     })
     expect(dapplo(['describe', '-'], noted).stdout).toBe(
-      'Draw bars of boats for each pier. And settings of its own.\n   (notes)\n',
+      'Draw bars of boats for each pier. A note at Old Mole says “New”. And settings of its own.\n   (plot)\n',
+    )
+    const two = JSON.stringify({
+      tables: { piers: { rows: [{ pier: 'Old Mole', boats: 3 }] } },
+      spread: [
+        { draw: 'bar', x: 'pier', y: 'boats' },
+        { draw: 'pie', color: 'pier', y: 'boats' },
+      ],
+      title: 'Two ways',
+    })
+    expect(dapplo(['describe', '-'], two).stdout).toBe(
+      '1. Draw bars of boats for each pier.\n2. Draw slices of boats, one colour per pier.\nThe title is “Two ways”.\n',
     )
     expect(dapplo(['describe', sailings]).stdout).toContain('holds data and no description')
     expect(dapplo(['describe', passengers, '--locale', 'fr']).stderr).toContain('Write en or de.')
