@@ -102,7 +102,9 @@ document.title = String(live.scene.batches.length)`,
     page.on('pageerror', error => errors.push(error.message))
     await page.goto(server.url)
     await page.waitForFunction(() => Number(document.title) > 3)
-    expect(await page.locator('#panel [id^=dapplo-summary]').textContent()).toContain('Bar chart of count by pier.')
+    expect(await page.locator('#panel [id^=dapplo-summary]').textContent()).toContain(
+      'Bar chart of count by pier.',
+    )
     expect(await page.evaluate(() => document.body.dataset.fetched)).toBe(
       '2 piers /none.csv answers 404 (at /none.csv). Check the address.',
     )
