@@ -1,6 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
-import { hasFirefox } from './tests/support/firefox.ts'
+import { findFirefox } from './scripts/browsers.mjs'
 import { PATIENCE } from './tests/support/waiting.ts'
 
 const source = (path: string) => fileURLToPath(new URL(`packages/${path}`, import.meta.url))
@@ -58,7 +58,7 @@ export default defineConfig({
       },
       { test: { ...used, name: 'public', include: ['tests/**/*.test.ts'] } },
       // The same tests of pages, written once, in Firefox where it is installed.
-      ...(hasFirefox()
+      ...(findFirefox()
         ? [{ test: { ...used, name: 'firefox', env: { DAPPLO_ENGINE: 'firefox' }, include: IN_FIREFOX } }]
         : []),
     ],

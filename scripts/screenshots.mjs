@@ -1,6 +1,6 @@
 // Draws the pictures in docs/screenshots anew from the demo data: files by the library, pages in headless Chromium.
 process.argv.push('--browser')
-const { findChromium } = await import('./setup.mjs')
+await import('./setup.mjs')
 await import('./build.mjs')
 
 import { execFileSync } from 'node:child_process'
@@ -8,6 +8,7 @@ import { copyFileSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath, pathToFileURL } from 'node:url'
+import { findChromium } from './browsers.mjs'
 
 const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
 const { chromium } = await import('playwright-core')
@@ -16,7 +17,14 @@ const { build, preview } = await import('vite')
 const out = at('docs/screenshots')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-shots-'))
 const dapplo = (...args) => execFileSync(process.execPath, [at('packages/cli/dist/dapplo.js'), ...args])
-dapplo('draw', at('demo-data/passengers.chart.json'), '--out', join(folder, 'passengers.svg'))
+dapplo(
+  'draw',
+  at('demo-data/passengers.chart.json'),
+  '--fonts',
+  'embedded',
+  '--out',
+  join(folder, 'passengers.svg'),
+)
 dapplo(
   'draw',
   at('demo-data/passengers.chart.json'),

@@ -3,6 +3,7 @@
 import { spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync, statSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
+import { findChromium, findFirefox, findWebKit } from './browsers.mjs'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
 const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
@@ -47,8 +48,8 @@ if (process.argv.includes('--browser')) {
   // Films are tested with a stand-in as well, and engines with the one that is a package, so what else there is is welcome but
   // not needed.
   const missing = [
-    !findChromium() && 'chromium',
-    !hasFirefox() && 'firefox-esr',
+    !hasChromium() && 'chromium',
+    !findFirefox() && 'firefox-esr',
     !existsSync('/usr/bin/WebKitWebDriver') && 'webkit2gtk-driver',
     !existsSync('/usr/bin/Xvfb') && 'xvfb',
     !hasFfmpeg() && 'ffmpeg',
@@ -79,13 +80,13 @@ if (process.argv.includes('--browser')) {
       console.log(`${word} is not here, so its tests are left out (on Debian: apt-get install ${name}).`)
   const noWebKit =
     "Safari's engine is not here, so a few tests of pages are left out (on Debian: apt-get install webkit2gtk-driver xvfb)."
-  if (!hasWebKit() && process.env.CI) stop(noWebKit)
-  if (!hasWebKit()) console.log(noWebKit)
+  if (!findWebKit() && process.env.CI) stop(noWebKit)
+  if (!findWebKit()) console.log(noWebKit)
   const noFirefox =
     'Firefox is not here, so the tests of pages are run in Chromium alone (on Debian: apt-get install firefox-esr).'
-  if (!hasFirefox() && process.env.CI) stop(noFirefox)
-  if (!hasFirefox()) console.log(noFirefox)
-  if (!findChromium())
+  if (!findFirefox() && process.env.CI) stop(noFirefox)
+  if (!findFirefox()) console.log(noFirefox)
+  if (!hasChromium())
     stop(
       'The tests need Chromium. Install it (on Debian: apt-get install chromium), or name it in the variable CHROMIUM.',
     )
@@ -110,29 +111,10 @@ function hasClickhouse() {
   return ['/usr/sbin/clickhouse-server', '/usr/bin/clickhouse-server'].some(path => existsSync(path))
 }
 
-/** Safari's engine, its driver, and a screen for it. */
-function hasWebKit() {
-  return ['/usr/bin/WebKitWebDriver', '/usr/bin/Xvfb'].every(path => existsSync(path))
-}
-
-/** The second browser that tests of pages are run in. */
-function hasFirefox() {
-  return [process.env.FIREFOX, '/usr/bin/firefox-esr', '/usr/bin/firefox'].some(
-    path => path && existsSync(path),
-  )
-}
-
-/** The browser that tests drive. */
-export function findChromium() {
-  const candidates = [
-    process.env.CHROMIUM,
-    '/usr/bin/chromium',
-    '/usr/bin/chromium-browser',
-    '/usr/bin/google-chrome',
-    '/Applications/Chromium.app/Contents/MacOS/Chromium',
-    '/Applications/Google Chrome.app/Contents/MacOS/Google Chrome',
-  ]
-  return candidates.find(path => path && existsSync(path) && spawnSync(path, ['--version']).status === 0)
+/** Whether the browser that tests drive is there, and runs. */
+function hasChromium() {
+  const path = findChromium()
+  return path !== undefined && spawnSync(path, ['--version']).status === 0
 }
 
 function stop(message) {

@@ -1,8 +1,9 @@
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { hasWebKit, openWebKit, type WebKitPage } from './support/webkit.ts'
+import { findWebKit } from '../scripts/browsers.mjs'
+import { openWebKit, type WebKitPage } from './support/webkit.ts'
 
 /** Pages in Safari's engine: they are drawn, and answer pointer and keys. */
-describe.skipIf(!hasWebKit())("in Safari's engine", () => {
+describe.skipIf(!findWebKit())("in Safari's engine", () => {
   let page: WebKitPage
   beforeAll(async () => {
     page = await openWebKit()

@@ -55,7 +55,7 @@ export async function chartsOf(code, root) {
       const html = distinct && elementOf(embedElement, chart, frame, tables)
       const json = html && /<script type="application\/json">([\s\S]*?)<\/script>/.exec(html)?.[1]
       return {
-        svg: toSvg(chart, frame),
+        svg: toSvg(chart, { ...frame, fonts: 'embedded' }),
         file: json && json.length < 300_000 ? JSON.parse(json) : undefined,
         alt: escapeXml(sceneOf(chart, frame).title),
       }

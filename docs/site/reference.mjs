@@ -25,7 +25,10 @@ export async function optionsPage(root, charts) {
       if (own.where)
         own.where = Object.fromEntries(Object.entries(own.where).filter(([, value]) => value !== undefined))
       const frame = option === 'panes' ? { width: 320, height: 280 } : small
-      writeFileSync(join(charts, `option-${option}.svg`), toSvg(chart(sailings, own), frame))
+      writeFileSync(
+        join(charts, `option-${option}.svg`),
+        toSvg(chart(sailings, own), { ...frame, fonts: 'embedded' }),
+      )
       picture = `<img src="/charts/option-${option}.svg" alt="" loading="lazy">`
     }
     const nested = nestedOf(properties[option])

@@ -2,15 +2,9 @@ import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
 import { type Browser, chromium, type Page } from 'playwright-core'
+import { findChromium } from '../../scripts/browsers.mjs'
 import { openFirefox } from './firefox.ts'
 import { PATIENCE } from './waiting.ts'
-
-const CHROMIUM = [
-  process.env.CHROMIUM,
-  '/usr/bin/chromium',
-  '/usr/bin/chromium-browser',
-  '/usr/bin/google-chrome',
-]
 
 /** Which browser the tests are run in: `npm test` runs those of pages in both. */
 export const engine = process.env.DAPPLO_ENGINE === 'firefox' ? 'firefox' : 'chromium'
@@ -28,7 +22,7 @@ export async function openBrowser(): Promise<Browser> {
 }
 
 function openChromium(): Promise<Browser> {
-  const executablePath = CHROMIUM.find(path => path && existsSync(path))
+  const executablePath = findChromium()
   if (!executablePath)
     throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
   return chromium.launch({

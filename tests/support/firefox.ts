@@ -1,20 +1,14 @@
-import { existsSync } from 'node:fs'
 import { fileURLToPath } from 'node:url'
 import { type Browser, type BrowserContextOptions, firefox } from 'playwright-core'
+import { findFirefox } from '../../scripts/browsers.mjs'
 import { PATIENCE } from './waiting.ts'
-
-const FIREFOX = [process.env.FIREFOX, '/usr/bin/firefox-esr', '/usr/bin/firefox']
-
-const installed = () => FIREFOX.find(path => path && existsSync(path))
-
-export const hasFirefox = (): boolean => installed() !== undefined
 
 /**
  * Firefox as it is installed, driven by WebDriver BiDi. Whether a person prefers reduced motion is a setting of the whole
  * browser there, so that there is one for either, opened when it is asked for.
  */
 export async function openFirefox(): Promise<Browser> {
-  const executable = installed()
+  const executable = findFirefox()
   if (!executable)
     throw new Error('Install Firefox (on Debian: apt-get install firefox-esr), or name it in FIREFOX.')
   const open = (reduced: boolean) =>

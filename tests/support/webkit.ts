@@ -1,23 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process'
-import { existsSync, readdirSync } from 'node:fs'
 import { createServer } from 'node:net'
+import { findWebKit } from '../../scripts/browsers.mjs'
 import { PATIENCE } from './waiting.ts'
-
-const LIBRARIES = '/usr/lib/x86_64-linux-gnu'
-const isThere = (...paths: string[]) => paths.find(path => existsSync(path))
-
-/** The window around Safari's engine, as Debian has it. */
-function miniBrowser(): string | undefined {
-  if (!existsSync(LIBRARIES)) return undefined
-  const folders = readdirSync(LIBRARIES).filter(name => name.startsWith('webkit2gtk-'))
-  return isThere(...folders.map(name => `${LIBRARIES}/${name}/MiniBrowser`))
-}
-
-/** Whether Safari's engine can be driven here: the engine, its driver, and a screen for them. */
-export const hasWebKit = (): boolean =>
-  miniBrowser() !== undefined &&
-  isThere('/usr/bin/WebKitWebDriver') !== undefined &&
-  isThere('/usr/bin/Xvfb') !== undefined
 
 /** A page in Safari's engine, driven by WebDriver on a screen of its own, which nobody sees. */
 export interface WebKitPage {
@@ -58,12 +42,19 @@ const KEYS: Record<string, string> = {
 }
 
 export async function openWebKit(): Promise<WebKitPage> {
-  const screen = spawn('Xvfb', ['-displayfd', '3', '-screen', '0', '1280x1000x24', '-nolisten', 'tcp'], {
-    stdio: ['ignore', 'ignore', 'ignore', 'pipe'],
-  })
+  const found = findWebKit()
+  if (!found)
+    throw new Error('Safari’s engine is not here (on Debian: apt-get install webkit2gtk-driver xvfb).')
+  const screen = spawn(
+    found.screen,
+    ['-displayfd', '3', '-screen', '0', '1280x1000x24', '-nolisten', 'tcp'],
+    {
+      stdio: ['ignore', 'ignore', 'ignore', 'pipe'],
+    },
+  )
   const display = `:${await screenOf(screen)}`
   const port = await freePort()
-  const driver = spawn('WebKitWebDriver', [`--port=${port}`, '--host=127.0.0.1'], {
+  const driver = spawn(found.driver, [`--port=${port}`, '--host=127.0.0.1'], {
     env: {
       ...process.env,
       DISPLAY: display,
@@ -82,20 +73,21 @@ export async function openWebKit(): Promise<WebKitPage> {
       throw new Error(`${value.error}: ${value.message}`)
     return value
   }
-  const end = Date.now() + PATIENCE
+  /** Tries again until it does not fail any more. */
   const patiently = async <T>(attempt: () => Promise<T>): Promise<T> => {
+    const end = Date.now() + PATIENCE
     for (;;)
       try {
         return await attempt()
       } catch (error) {
         if (Date.now() > end) throw error
-        await new Promise(resolve => setTimeout(resolve, 100))
+        await new Promise(resolve => setTimeout(resolve, 50))
       }
   }
   await patiently(() => call('GET', '/status'))
   const { sessionId } = await call<{ sessionId: string }>('POST', '/session', {
     capabilities: {
-      alwaysMatch: { 'webkitgtk:browserOptions': { binary: miniBrowser(), args: ['--automation'] } },
+      alwaysMatch: { 'webkitgtk:browserOptions': { binary: found.window, args: ['--automation'] } },
     },
   })
   const session = `/session/${sessionId}`
@@ -113,13 +105,10 @@ export async function openWebKit(): Promise<WebKitPage> {
   return {
     goto: url => call('POST', `${session}/url`, { url }),
     run,
-    async until(body) {
-      const end = Date.now() + PATIENCE
-      while (!(await run(body))) {
-        if (Date.now() > end) throw new Error(`It never came to this: ${body}`)
-        await new Promise(resolve => setTimeout(resolve, 50))
-      }
-    },
+    until: body =>
+      patiently(async () => {
+        if (!(await run(body))) throw new Error(`It never came to this: ${body}`)
+      }),
     move: (x, y) => point(to(x, y)),
     click: (x, y) => point(to(x, y), { type: 'pointerDown', button: 0 }, { type: 'pointerUp', button: 0 }),
     press: key =>

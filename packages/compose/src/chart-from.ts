@@ -1,4 +1,4 @@
-import { Chart, chart, type Description, reshape, Spread, spread, Table } from '@dapplo/core'
+import { type Chart, chart, type Description, reshape, type Spread, spread, Table } from '@dapplo/core'
 import { type Drawn, isSpreadData } from '@dapplo/core/sentence'
 
 /** What columns are read as, where that is something else than what they were found to be. */
@@ -33,11 +33,3 @@ export function chartOver(
   const { spread: charts, ...around } = drawn
   return spread(charts.map(own), around)
 }
-
-/** What is drawn, as data. */
-export const dataOf = (chart: Drawn | Chart | Spread | undefined): Drawn | undefined =>
-  chart instanceof Chart
-    ? chart.description
-    : chart instanceof Spread
-      ? { ...chart.description, spread: chart.charts.map(({ description }) => description) }
-      : chart

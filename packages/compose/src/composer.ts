@@ -1,11 +1,11 @@
-import { type Chart, DapploError, type Description, readCsv, type Spread, type Theme } from '@dapplo/core'
+import { Chart, DapploError, type Description, readCsv, Spread, type Theme } from '@dapplo/core'
 import { answeredElsewhere, themeOf, withCommon } from '@dapplo/core/internal'
-import type { Drawn, SettingPath } from '@dapplo/core/sentence'
+import { type Drawn, drawnOf, type SettingPath } from '@dapplo/core/sentence'
 import type { Live } from 'dapplo'
 import { pageLocale, pageTheme } from 'dapplo/internal'
-import { type ColumnTypes, dataOf } from './chart-from.ts'
+import type { ColumnTypes } from './chart-from.ts'
 import { mayChange } from './choose/limits.ts'
-import type { Offer, Place } from './choose/model.ts'
+import type { Allowed, Offer, Place } from './choose/model.ts'
 import { type Around, additionsAt, offerForWord } from './choose/offering.ts'
 import { Data } from './data.ts'
 import { History } from './history.ts'
@@ -49,7 +49,11 @@ export class Composer implements Composed {
     this.page = { element: place, look: { theme, house: houseOfCharts(house), locale } }
     this.data = new Data(options.tables, look, allow?.columns, options.types)
     this.language = languageOf(options, locale, this.data.table)
-    this.history = new History<Drawn | undefined>(dataOf(options.chart))
+    this.history = new History<Drawn | undefined>(
+      options.chart instanceof Chart || options.chart instanceof Spread
+        ? drawnOf(options.chart)
+        : options.chart,
+    )
     const shadow = this.host.attachShadow({ mode: 'open' })
     dress(shadow)
     const { signal } = this.ending
@@ -119,9 +123,14 @@ export class Composer implements Composed {
     this.host.remove()
   }
 
+  /** What a person may change. */
+  get allowed(): Allowed {
+    return this.options.allow ?? {}
+  }
+
   private readonly placeOf = (description: Description): Place => {
     const { table, facts, look } = this.data
-    return { table, facts, look, description, allowed: this.options.allow ?? {} }
+    return { table, facts, look, description, allowed: this.allowed }
   }
 
   private get around(): Around {
@@ -129,7 +138,7 @@ export class Composer implements Composed {
   }
 
   private may(path: SettingPath): boolean {
-    return mayChange({ allowed: this.options.allow ?? {} }, path)
+    return mayChange(this, path)
   }
 
   private get theme(): Theme {
@@ -204,7 +213,7 @@ export class Composer implements Composed {
         draw: this.draw,
         begin: (one: Drawn) => this.step(one, ['draw']),
       }
-      this.top.replaceChildren(beginnings(worthSeeing(this.data, this.options.allow), host))
+      this.top.replaceChildren(beginnings(worthSeeing(this.data, this.allowed), host))
     }
     this.showColumns()
   }

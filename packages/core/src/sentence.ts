@@ -1,6 +1,6 @@
 /** Descriptions in words, and charts that are worth seeing for a table. */
 
-export { describe } from './sentence/describe.ts'
+export { describe, drawnOf } from './sentence/describe.ts'
 export { germanSentences } from './sentence/german.ts'
 export type {
   AnyDescription,
@@ -27,7 +27,7 @@ export {
 export { descriptionOf, sentenceOf } from './sentence/sentence.ts'
 export { SENTENCE_WORDS } from './sentence/sentence-words.ts'
 export { putAt } from './sentence/settings.ts'
-export { type Voice, voiceOf } from './sentence/voice.ts'
+export { textOfPieces, type Voice, voiceOf } from './sentence/voice.ts'
 export { type ColumnFacts, factsOf } from './suggest/facts.ts'
 export { germanReasons } from './suggest/german-reasons.ts'
 export { REASON_WORDS } from './suggest/reason-words.ts'

@@ -1,4 +1,4 @@
-import { isSpread } from '@dapplo/core/internal'
+import { chartsOf, isSpread } from '@dapplo/core/internal'
 import { Chart, DapploError, type Spread } from '@dapplo/core/small'
 import type { Part, PartName } from './model.ts'
 
@@ -19,7 +19,7 @@ export function checkParts(shown: Chart | Spread, parts: readonly Part[]): void 
       'chart',
       'Make one with chart(table, { … }).',
     )
-  for (const { description } of isSpread(shown) ? shown.charts : [shown])
+  for (const { description } of chartsOf(shown))
     for (const [option, part] of NEEDED)
       if (
         (description as unknown as Record<string, unknown>)[option] &&

@@ -1,5 +1,12 @@
 import { DapploError } from '@dapplo/core'
-import { germanSentences, type Setting, sentenceOf, typesOf } from '@dapplo/core/sentence'
+import {
+  drawnOf,
+  germanSentences,
+  type Setting,
+  sentenceOf,
+  textOfPieces,
+  typesOf,
+} from '@dapplo/core/sentence'
 import { type Chart, Spread } from '@dapplo/node'
 import type { Command } from 'commander'
 import { localeOf } from '../flags.ts'
@@ -48,17 +55,12 @@ export function addDescribe(program: Command): void {
         return
       }
       // Each chart by the columns of its own table; what is said of all of them comes last.
-      const { charts, description } = chart
-      const whole = sentenceOf(
-        { ...description, spread: charts.map(({ description }) => description) },
-        { words, locale },
-      )
-      charts.forEach((own, i) => {
+      const whole = sentenceOf(drawnOf(chart), { words, locale })
+      chart.charts.forEach((own, i) => {
         const { text, unsaid } = told(own)
         say(`${i + 1}. ${text}\n${moreOf(unsaid)}`)
       })
       const last = whole.lines.at(-1)!
-      if (last.chart === undefined)
-        say(`${last.pieces.map(piece => (typeof piece === 'string' ? piece : piece.text)).join('')}\n`)
+      if (last.chart === undefined) say(`${textOfPieces(last.pieces)}\n`)
     })
 }

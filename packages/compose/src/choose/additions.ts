@@ -1,6 +1,8 @@
 import type { SettingPath } from '@dapplo/core/sentence'
 import { namesOf } from './conditions.ts'
 import { drawingsOf, kindOf, kindsOf, setAt, valueAt, withDrawing } from './edits.ts'
+import { group } from './group.ts'
+import { headingsFor } from './headings.ts'
 import { mayChange, mayDraw } from './limits.ts'
 import type { Option, Place } from './model.ts'
 import { meaningOf, namesIn, phrasesFor, sumsUp } from './phrases.ts'
@@ -21,9 +23,6 @@ export function additionsFor(place: Place, more: readonly Option[] = []): Option
   ]
   return found.filter(({ path }) => mayChange(place, path))
 }
-
-const group = (heading: string, options: readonly Option[]): Option[] =>
-  options.map(option => ({ ...option, group: heading }))
 
 /** An option that sets something. */
 const adding =
@@ -139,17 +138,10 @@ function drawings(place: Place): Option[] {
   return out
 }
 
-const HEADINGS = [
-  ['title', 'a title', 'A title'],
-  ['subtitle', 'a subtitle', 'A subtitle'],
-  ['source', 'a source', 'A source'],
-] as const
-
 function around(place: Place): Option[] {
   const { description } = place
   const add = adding(place)
-  const out: Option[] = []
-  for (const [key, words, text] of HEADINGS) if (!says(place, key)) out.push(add(words, [key], text))
+  const out = headingsFor(description)
   if (says(place, 'color') && !says(place, 'legend'))
     out.push(add('the legend on the right', ['legend'], 'right'), add('no legend', ['legend'], false))
   const at = notable(place)

@@ -1,5 +1,4 @@
-import type { Chart, Description, Spread } from '@dapplo/core'
-import { isSpread } from '@dapplo/core/internal'
+import type { Description } from '@dapplo/core'
 import {
   type AnySpread,
   type Drawn,
@@ -8,6 +7,8 @@ import {
   suggestCharts,
 } from '@dapplo/core/sentence'
 import { kindsOf, setAt } from './edits.ts'
+import { group } from './group.ts'
+import { headingsFor } from './headings.ts'
 import { mayChange, mayDraw } from './limits.ts'
 import type { Offer, Option, Place, Writing } from './model.ts'
 import { meaningOf, phrasesFor, sumsUp } from './phrases.ts'
@@ -22,9 +23,6 @@ export const chartIn = (drawn: Drawn, chart: number | undefined): Description =>
 
 export const chartsIn = (drawn: Drawn): readonly Description[] =>
   isSpreadData(drawn) ? drawn.spread : [drawn]
-
-/** The charts that something is drawn from. */
-export const partsOf = (drawn: Chart | Spread): readonly Chart[] => (isSpread(drawn) ? drawn.charts : [drawn])
 
 /** The same with one chart in place of another. */
 export function withChart(drawn: Drawn, chart: number | undefined, next: Drawn): Drawn {
@@ -96,21 +94,11 @@ export function leaveOut(drawn: AnySpread, chart: number): Option {
   return { words: 'Leave this chart out', path: ['draw'], next }
 }
 
-const HEADINGS = [
-  ['title', 'a title', 'A title'],
-  ['subtitle', 'a subtitle', 'A subtitle'],
-  ['source', 'a source', 'A source'],
-] as const
-
 /** What may be added to what several charts say together. */
 export function additionsForAll(place: Place, drawn: AnySpread): Option[] {
-  const out: Option[] = HEADINGS.flatMap(([key, words, text]) =>
-    drawn[key] === undefined
-      ? [{ words, path: [key], next: { ...drawn, [key]: text }, group: 'Around it' }]
-      : [],
-  )
+  const out: Option[] = headingsFor(drawn)
   if (drawn.columns === undefined)
-    out.push({ words: 'side by side', path: ['columns'], next: { ...drawn, columns: 2 }, group: 'Around it' })
+    out.push({ words: 'side by side', path: ['columns'], next: { ...drawn, columns: 2 } })
   for (const scale of ['x', 'y'])
     if (!drawn.share?.includes(scale))
       out.push({
@@ -118,9 +106,10 @@ export function additionsForAll(place: Place, drawn: AnySpread): Option[] {
         holes: { scale },
         path: ['share'],
         next: { ...drawn, share: [...(drawn.share ?? []), scale] },
-        group: 'Around it',
       })
-  return [...anotherChart(place, drawn), ...out].filter(({ path }) => mayChange(place, path))
+  return [...anotherChart(place, drawn), ...group('Around it', out)].filter(({ path }) =>
+    mayChange(place, path),
+  )
 }
 
 /** What a word that several charts say together could say instead. */

@@ -1,5 +1,5 @@
 import type { Description } from '@dapplo/core'
-import type { Drawn } from '@dapplo/core/sentence'
+import { type Drawn, isSpreadData } from '@dapplo/core/sentence'
 import type { Live } from 'dapplo'
 import { dragged } from '../choose/dragging.ts'
 import { chartIn, withChart } from '../choose/together.ts'
@@ -67,6 +67,6 @@ interface Held {
 
 /** What is tried out follows the pointer at once. */
 const still = (drawn: Drawn): Drawn =>
-  'spread' in drawn
+  isSpreadData(drawn)
     ? { ...drawn, spread: drawn.spread.map(own => ({ ...own, motion: false as const })) }
     : { ...drawn, motion: false }

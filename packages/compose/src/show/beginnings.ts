@@ -7,7 +7,7 @@ import type { Data } from '../data.ts'
 import { element } from './elements.ts'
 
 /** The best charts to begin with, of the kinds that may be drawn. */
-export const worthSeeing = ({ table, look }: Data, allowed: Allowed = {}): Suggestion[] =>
+export const worthSeeing = ({ table, look }: Data, allowed: Allowed): Suggestion[] =>
   suggestCharts(table, { most: 9, look })
     .filter(({ description }) => kindsOf(description).every(kind => mayDraw({ allowed }, kind)))
     .slice(0, 3)

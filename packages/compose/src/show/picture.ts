@@ -1,8 +1,7 @@
 import { type Chart, compose, type Finding, paintCanvas, type Spread } from '@dapplo/core'
-import { answeredElsewhere, View } from '@dapplo/core/internal'
+import { answeredElsewhere, tablesOf, View } from '@dapplo/core/internal'
 import type { MountOptions } from 'dapplo'
 import { Images, pageFrame } from 'dapplo/internal'
-import { partsOf } from '../choose/together.ts'
 
 /** What small pictures take from the page: where they stand, and how charts look there. */
 export interface Page {
@@ -10,8 +9,7 @@ export interface Page {
   look: MountOptions
 }
 
-const isElsewhere = (chart: Chart | Spread): boolean =>
-  partsOf(chart).some(({ table }) => answeredElsewhere(table))
+const isElsewhere = (chart: Chart | Spread): boolean => tablesOf(chart).some(answeredElsewhere)
 
 /** What each canvas is wanted for: a picture that comes late does not replace another. */
 const wanted = new WeakMap<HTMLCanvasElement, Chart | Spread>()

@@ -71,5 +71,6 @@ export function joined(pieces: readonly SentencePiece[]): SentencePiece[] {
   return out
 }
 
+/** The words of pieces, choices with the others. */
 export const textOfPieces = (pieces: readonly SentencePiece[]): string =>
   pieces.map(piece => (typeof piece === 'string' ? piece : piece.text)).join('')

@@ -50,11 +50,11 @@ export function factsOf(table: Table, look: TableLook = lookAt(table)): ColumnFa
         look.distinct < 2 ? 'nothing' : tellsRows(look.distinct, present) ? 'identifier' : 'category'
       return { ...common, is: named, longest }
     }
-    const column = table.column(look.name)
-    const names = answeredElsewhere(table) ? namedAs(look.name, min, max) : column && namedBy(column)
-    const years =
-      names === 'years' || (column !== undefined && !answeredElsewhere(table) && maybeYears(column))
-    if (years) return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
+    // Of rows that are elsewhere the name and the ends are known alone.
+    const column = answeredElsewhere(table) ? undefined : table.column(look.name)
+    const names = column ? namedBy(column) : namedAs(look.name, min, max)
+    if (names === 'years' || (column && maybeYears(column)))
+      return { ...common, is: look.distinct > 1 ? 'category' : 'nothing', ordered: true, longest: 4 }
     if (names === 'identifiers' || look.distinct < 2)
       return { ...common, is: names ? 'identifier' : 'nothing' }
     return {

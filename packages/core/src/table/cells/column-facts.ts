@@ -128,12 +128,12 @@ export class ColumnFacts {
 
   /** The first rows have gone. */
   dropped(count: number, leaving: Leaving): void {
-    if (this.pyramid && !this.outgrown) {
+    this.letGo()
+    if (this.pyramid) {
       if (this.stale === undefined) dropFromPyramid(this.pyramid, this.numbers, count, leaving.missing)
       else {
         this.pyramid.gone += count
-        this.stale = Math.max(0, this.stale - count)
-        this.makeStale(this.stale, leaving.missing)
+        this.makeStale(Math.max(0, this.stale - count), leaving.missing)
       }
     }
     if (this.fall !== undefined) this.fall -= count
@@ -142,7 +142,8 @@ export class ColumnFacts {
 
   /** Rows have gone, given in rising order as they stood. */
   removed(rows: ArrayLike<number>, leaving: Leaving): void {
-    if (this.pyramid && !this.outgrown) {
+    this.letGo()
+    if (this.pyramid) {
       const moved = Math.min(rows[rows.length - 1] + 1, this.values().length + rows.length - rows[0])
       if (this.stale === undefined && moved <= MOST_AT_ONCE)
         removeFromPyramid(this.pyramid, this.numbers, rows, leaving.missing)
@@ -157,12 +158,11 @@ export class ColumnFacts {
     this.left(leaving)
   }
 
-  /** Whether most blocks are of rows that left long ago: such a pyramid is let go. */
-  private get outgrown(): boolean {
-    if (!this.pyramid || this.pyramid.gone <= this.values().length + 4096) return false
+  /** Lets a pyramid go whose blocks are mostly of rows that left long ago. */
+  private letGo(): void {
+    if (!this.pyramid || this.pyramid.gone <= this.values().length + 4096) return
     this.pyramid = undefined
     this.stale = undefined
-    return true
   }
 
   /** Blocks from a row on wait until they are read; so many missing values have gone. */

@@ -1,4 +1,5 @@
 import type { TableColumn } from '../cells/column.ts'
+import { atOnce } from '../read/at-once.ts'
 import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { firstColumns } from './first-columns.ts'
@@ -30,9 +31,4 @@ export function* begin(
 }
 
 /** The same at one go. */
-export function beginAtOnce(raw: RawColumns, options: TableOptions): Beginning {
-  const reading = begin(raw, options)
-  let step = reading.next()
-  while (!step.done) step = reading.next()
-  return step.value
-}
+export const beginAtOnce = (raw: RawColumns, options: TableOptions): Beginning => atOnce(begin(raw, options))

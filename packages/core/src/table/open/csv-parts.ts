@@ -2,6 +2,7 @@ import { DapploError } from '../../finding/error.ts'
 import { begin } from '../live/beginning.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
+import { withoutMark } from '../read/byte-order-mark.ts'
 import { type CsvOptions, plainCells, separatorOf } from '../read/csv.ts'
 import { quotedCells } from '../read/quoted-csv.ts'
 
@@ -37,11 +38,12 @@ export async function readCsvInParts<R = any>(
     await turn()
   }
   await rest(0, 0)
-  const { separator = separatorOf(text) } = options
+  const bare = withoutMark(text)
+  const { separator = separatorOf(bare) } = options
   const cut = { source: options.name, ...options, separator }
-  const plain = plainCells(text, cut)
+  const plain = plainCells(bare, cut)
   // A text with quotes is taken apart first, and its cells are read then.
-  const raw = plain ?? (await inTurns(quotedCells(text, cut), (done, rows) => rest(done * APART, rows)))
+  const raw = plain ?? (await inTurns(quotedCells(bare, cut), (done, rows) => rest(done * APART, rows)))
   const from = plain ? 0 : APART
   const beginning = await inTurns(begin(raw, options), (done, rows) => rest(from + done * (1 - from), rows))
   return new Table<R>(raw, options, beginning)

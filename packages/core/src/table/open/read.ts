@@ -1,6 +1,7 @@
 import { DapploError } from '../../finding/error.ts'
 import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
+import { withoutMark } from '../read/byte-order-mark.ts'
 import type { CsvOptions } from '../read/csv.ts'
 import { checkRecords } from '../read/intake.ts'
 import { jsonErrorAt } from '../read/json-text.ts'
@@ -122,7 +123,7 @@ export function readLines<R extends object = any>(
 
 /** Parses JSON; a failure says where. Throws `bad-json`. */
 export function parseJson(text: string, source: string, line?: number): unknown {
-  const plain = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
+  const plain = withoutMark(text)
   try {
     return JSON.parse(plain)
   } catch {

@@ -46,8 +46,7 @@ export const unclosedQuote = (line: number, source: string): DapploError =>
 
 /** The cells of a text that needs none of CSV's rules but its separators, part by part; undefined for others. */
 export function plainCells(text: string, options: CsvOptions): CsvCells | undefined {
-  const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
-  const plain = bare.length > LONG ? plainCsv(bare, options.separator ?? separatorOf(bare)) : undefined
+  const plain = text.length > LONG ? plainCsv(text, options.separator ?? separatorOf(text)) : undefined
   return (
     plain && {
       names: headerNames(plain.header, options.source ?? 'the CSV text'),

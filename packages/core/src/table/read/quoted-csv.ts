@@ -36,7 +36,7 @@ export function* quotedCells(
   let head: { names: string[]; width: number } | undefined
   let rows = 0
   let line = 1
-  for (let from = text.charCodeAt(0) === 0xfeff ? 1 : 0; from < text.length; ) {
+  for (let from = 0; from < text.length; ) {
     const { lines, end } = wholeLines(text, from, separator, broken =>
       unclosedQuote(line + broken - 1, source),
     )

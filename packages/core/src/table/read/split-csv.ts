@@ -1,3 +1,5 @@
+import { atOnce } from './at-once.ts'
+import { withoutMark } from './byte-order-mark.ts'
 import { type CsvCells, type CsvOptions, plainCells, separatorOf } from './csv.ts'
 import { quotedCells } from './quoted-csv.ts'
 
@@ -6,14 +8,11 @@ import { quotedCells } from './quoted-csv.ts'
  * `empty-data`, `ragged-row` and `unclosed-quote`.
  */
 export function splitCsv(text: string, options: CsvOptions & { inParts?: boolean } = {}): CsvCells {
-  const bare = text.charCodeAt(0) === 0xfeff ? text.slice(1) : text
+  const bare = withoutMark(text)
   const told = { ...options, separator: options.separator ?? separatorOf(bare) }
   const plain = options.inParts ? plainCells(bare, told) : undefined
   if (plain) return plain
-  const work = quotedCells(bare, told)
-  let step = work.next()
-  while (!step.done) step = work.next()
-  const cells = step.value
+  const cells = atOnce(quotedCells(bare, told))
   if (options.inParts) return cells
   const columns = cells.names.map((): string[] => [])
   for (const part of cells.parts!.parts())
