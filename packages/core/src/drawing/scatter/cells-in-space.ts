@@ -16,8 +16,14 @@ export interface Cells {
   sides: Uint16Array
   /** By tile: where its corners begin; side + 1 rows of side + 1. */
   first: Uint32Array
-  sums: Int32Array
+  sums: Sums
 }
+
+/** Half as much is to be read at each picture, where no tile holds more than such a number tells. */
+type Sums = Uint16Array | Int32Array
+
+const sumsOf = (length: number, most: number): Sums =>
+  most < 2 ** 16 ? new Uint16Array(length) : new Int32Array(length)
 
 const known = new WeakMap<InSpace, readonly Cells[]>()
 
@@ -39,14 +45,16 @@ function counted({ x, y, starts, along, up }: InSpace): Cells {
   const tiles = TILES * TILES
   const sides = new Uint16Array(tiles)
   const first = new Uint32Array(tiles + 1)
+  let most = 0
   for (let tile = 0; tile < tiles; tile++) {
     const points = starts[tile + 1] - starts[tile]
+    most = Math.max(most, points)
     // Two cells for each point: once they are coarser than elements of a picture, few points are in view.
     sides[tile] =
       points === 0 ? 0 : Math.min(MOST, Math.ceil(Math.sqrt(2 * points) / 2 ** MERGED) * 2 ** MERGED)
     first[tile + 1] = first[tile] + (sides[tile] + 1) ** 2
   }
-  const sums = new Int32Array(first[tiles])
+  const sums = sumsOf(first[tiles], most)
   for (let tile = 0; tile < tiles; tile++) {
     const side = sides[tile]
     const wide = side + 1
@@ -75,7 +83,7 @@ function merged(finer: Cells): Cells {
   sides.forEach((side, tile) => {
     first[tile + 1] = first[tile] + (side + 1) ** 2
   })
-  const sums = new Int32Array(first[sides.length])
+  const sums = finer.sums instanceof Uint16Array ? new Uint16Array(first[sides.length]) : new Int32Array(first[sides.length])
   sides.forEach((side, tile) => {
     for (let row = 0, at = first[tile]; row <= side; row++)
       for (let column = 0; column <= side; column++, at++)

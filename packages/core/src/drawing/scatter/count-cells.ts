@@ -54,12 +54,11 @@ export function cellCounter(
   const tiles = Array.from({ length: TILES }, (_, tile) => tile)
   const across = tiles.map(tile => edgesOf(along, column, tile, columns))
   const down = tiles.map(tile => edgesOf(up, row, tile, rows))
-  // The cell in which each edge across lies, and how far into it; what lies up to it, along this edge down and the one before.
+  // The cell in which each edge across lies, and how far into it; what lies up to it, along the edge down before.
   const longest = Math.max(...across.map(({ at }) => at.length))
   const cell = new Int32Array(longest)
   const into = new Float64Array(longest)
-  let before = new Float64Array(longest)
-  let here = new Float64Array(longest)
+  const before = new Float64Array(longest)
   return (tile, points) => {
     const { first: left, at: edges, size: width } = across[tile % TILES]
     const { first: top, at: levelsDown, size: height } = down[Math.floor(tile / TILES)]
@@ -74,30 +73,26 @@ export function cellCounter(
       cell[i] = edges[i] * side
       into[i] = edges[i] * side - cell[i]
     }
+    before.fill(0)
     for (let j = 0; j < levelsDown.length; j++) {
       const cellDown = Math.floor(levelsDown[j] * side)
       const deep = levelsDown[j] * side - cellDown
       const start = cells.first[tile] + cellDown * wide
       const target = (top + j - 1) * columns + left - 1
+      let so = 0
       for (let i = 0; i < length; i++) {
         const at = start + cell[i]
+        const far = into[i]
         const upper = sums[at]
         const lower = sums[at + wide]
-        const high = upper + (sums[at + 1] - upper) * into[i]
-        const low = lower + (sums[at + wide + 1] - lower) * into[i]
-        here[i] = high + (low - high) * deep
+        const high = upper + (sums[at + 1] - upper) * far
+        const here = high + (lower + (sums[at + wide + 1] - lower) * far - high) * deep
+        const added = here - before[i]
+        before[i] = here
+        // The first edges, along and down, have nothing before them.
+        if (i > 0 && j > 0) elements[target + i] += Math.abs(added - so)
+        so = added
       }
-      if (j > 0) {
-        let so = here[0] - before[0]
-        for (let i = 1; i < length; i++) {
-          const far = here[i] - before[i]
-          elements[target + i] += Math.abs(far - so)
-          so = far
-        }
-      }
-      const free = before
-      before = here
-      here = free
     }
     return true
   }

@@ -4,7 +4,7 @@ import { Crowds, MOST, opacitiesOf, opacityAt } from './opacity.ts'
 export type Ink = readonly [red: number, green: number, blue: number]
 
 /** Of larger pictures about so many elements tell how crowded places are. */
-const LOOKED_AT = 100_000
+const LOOKED_AT = 50_000
 
 /** One colour as a whole number that all four values of an element are written by, in whichever order this machine keeps them. */
 function wordsOf([r, g, b]: Ink): { ink: number; solid: number } {
@@ -15,32 +15,44 @@ function wordsOf([r, g, b]: Ink): { ink: number; solid: number } {
 
 /** Writes a picture of gathered points in one colour. */
 export function writeOneInk(rgba: Uint8ClampedArray, crowd: Float32Array, ink: Ink): void {
-  const elements = new Uint32Array(rgba.buffer)
-  const opacity = opacitiesOf(crowd)
-  const words = wordsOf(ink)
-  for (let i = 0; i < crowd.length; i++)
-    if (crowd[i] > 0) elements[i] = words.ink + opacityAt(opacity, crowd[i]) * words.solid
+  const elements = new Int32Array(rgba.buffer)
+  const written = writtenBySteps(opacitiesOf(crowd), ink)
+  const most = written.length - 1
+  for (let i = 0; i < crowd.length; i++) elements[i] = written[Math.min(crowd[i] * STEPS, most) | 0]
 }
 
 /** The same of points that cover two elements along a side, as on most screens, gathered as they are written. */
 export function writeByTwo(rgba: Uint8ClampedArray, grid: Float32Array, columns: number, ink: Ink): void {
-  const elements = new Uint32Array(rgba.buffer)
-  const opacity = opacitiesByTwo(grid, columns)
-  const words = wordsOf(ink)
-  const written = Uint32Array.from(opacity, (own, points) => (points > 0 ? words.ink + own * words.solid : 0))
-  const last = grid.length - columns
-  for (let start = 0; start < grid.length; start += columns) {
-    const below =
-      start < last ? grid.subarray(start + columns, start + 2 * columns) : new Float32Array(columns)
-    let before = 0
-    for (let column = columns - 1; column >= 0; column--) {
-      const here = grid[start + column] + below[column]
-      const n = here + before
-      before = here
-      if (n >= 1) elements[start + column] = written[Math.min(n + 0.5, MOST) | 0]
-      else if (n > 0) elements[start + column] = words.ink + opacityAt(opacity, n) * words.solid
+  const elements = new Int32Array(rgba.buffer)
+  const written = writtenBySteps(opacitiesByTwo(grid, columns), ink)
+  const most = written.length - 1
+  const end = grid.length - columns
+  for (let start = 0; start <= end; start += columns) {
+    // The last row has none below it.
+    const below = start < end ? columns : 0
+    const share = start < end ? STEPS : STEPS / 2
+    let here = grid[start] + grid[start + below]
+    let at = start
+    for (const last = start + columns - 1; at < last; at++) {
+      const next = grid[at + 1] + grid[at + 1 + below]
+      elements[at] = written[Math.min((here + next) * share, most) | 0]
+      here = next
     }
+    elements[at] = written[Math.min(here * share, most) | 0]
   }
+}
+
+/** Points at an element are told apart by so many steps each, fine enough for each opacity of less than one of them. */
+const STEPS = 128
+
+/** The elements of a picture by steps of how many points they have: looked up, as deciding at each of them takes longer. */
+function writtenBySteps(opacity: Uint8Array, ink: Ink): Int32Array {
+  const words = wordsOf(ink)
+  const solid = opacity.indexOf(255)
+  const out = new Int32Array((solid < 0 ? MOST : solid) * STEPS + 1)
+  for (let step = 1; step < out.length; step++)
+    out[step] = words.ink + opacityAt(opacity, step / STEPS) * words.solid
+  return out
 }
 
 /** Elements at equal steps, which meet all columns in turn, so that points in rows or columns are met as others are. */
