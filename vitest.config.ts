@@ -17,6 +17,7 @@ const IN_FIREFOX = [
   'waiting',
   'places',
   'answers',
+  'touch',
   'far-in-page',
 ].map(name => `tests/${name}.test.ts`)
 

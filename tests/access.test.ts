@@ -2,7 +2,6 @@ import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { flawsOf } from './support/axe.ts'
 import { engine } from './support/browser.ts'
 import { cards, shapeAt } from './support/charts.ts'
-import { fingersOn } from './support/fingers.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -91,25 +90,6 @@ test.each(['', 'together.html', 'earnings.html', 'detail.html', 'period.html', '
     await page.context().close()
   },
 )
-
-test('a finger reads values: by a tap, and by drawing it over the plot', async () => {
-  const { page } = await gallery.open('detail.html', { hasTouch: true })
-  const fingers = await fingersOn(page)
-  const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
-  await fingers.down(top)
-  await still(page)
-  expect((await cards(page))[0]).toContain('North Sound')
-  await fingers.move({ x: top.x + 20, y: top.y + 1 })
-  await fingers.up()
-  await still(page)
-  // The card stays after the finger has gone, to be read.
-  expect((await cards(page))[0]).toContain('North Sound')
-  await fingers.down(bottom)
-  await fingers.up()
-  await still(page)
-  expect((await cards(page))[0]).toContain('Tern Point')
-  await page.context().close()
-})
 
 test('paper gets the drawing, not the pixels', async () => {
   const { page } = await gallery.open('detail.html')

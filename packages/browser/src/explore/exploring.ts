@@ -35,8 +35,9 @@ export const exploring: Part = {
       setZoom,
       clicked: (place, adds) => host.clicked(place, adds),
       doubleClicked: ({ x, y }) => host.allow('doubleClicked', { reading: readAt(host.composition, x, y) }),
-      outlined: (outline, box, adds, done) => selecting.outline(outline, box, adds, done),
-      quiet: quiet => quiet && host.pointer.pointAt(undefined),
+      outlined: drag => (drag ? selecting.outline(drag) : selecting.breakOff()),
+      rested: () => host.pointer.pin(true),
+      quiet: () => host.pointer.pointAt(undefined),
     })
     const selects = () => selecting.gestures.length > 0
     const spots = new Spots(stage.root, {

@@ -1,6 +1,8 @@
-import { type Composition, type Corner, type Pane, paneAt } from '@dapplo/core/internal'
+import { type Composition, type Pane, paneAt } from '@dapplo/core/internal'
 import type { Gesture } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
+import { cornersOf, type Outline, outlineOf, type Point } from './outline.ts'
+import { Touch } from './touch.ts'
 import { type Directions, type Zoom, Zooming } from './zoom.ts'
 
 export interface GestureHost {
@@ -11,22 +13,24 @@ export interface GestureHost {
   setZoom(zoom: Zoom, gently: boolean): void
   /** A click without a drag; `adds` when a key asks for more rather than other. */
   clicked(place: { x: number; y: number }, adds: boolean): void
+  /** A finger has rested where it came down, and was lifted. */
+  rested(): void
   /** A double click; whether the chart is to do what it would do. */
   doubleClicked(place: { x: number; y: number }): boolean
-  /** A drag whose outline selects. */
-  outlined(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void
-  /** Takes the marks of the pointer away while something is drawn over the plot. */
-  quiet(quiet: boolean): void
+  /** A drag whose outline selects; undefined: it has been broken off. */
+  outlined(drag: Outline | undefined): void
+  /** Takes the marks of the pointer away, as something is drawn over the plot. */
+  quiet(): void
 }
 
 /** Pixels that a pointer must move for a press to be a drag. */
 const DRAG = 5
 /** How much one notch of a wheel zooms. */
 const WHEEL = 0.0016
+/** What lies under a finger, in pixels to either side. */
+const FINGER = 22
 /** Pixels of a line, for wheels that count in lines. */
 const LINE = 16
-
-type Point = { x: number; y: number }
 
 /** Zooms and selects by wheel, drag and pinch. */
 export class Gestures {
@@ -34,6 +38,7 @@ export class Gestures {
   private readonly host: GestureHost
   private readonly zooming = new Zooming()
   private readonly ending = new AbortController()
+  private readonly touch: Touch
   private readonly fingers = new Map<number, Point>()
   private drag:
     | { start: Point; path: Point[]; moved: boolean; pans: boolean; adds: boolean; pane: Pane }
@@ -43,6 +48,7 @@ export class Gestures {
     this.stage = stage
     this.host = host
     const { root } = stage
+    this.touch = new Touch(root, () => this.held())
     const { signal } = this.ending
     root.addEventListener('wheel', this.wheeled, { passive: false, signal })
     root.addEventListener('pointerdown', this.pressed, { signal })
@@ -55,13 +61,13 @@ export class Gestures {
 
   remove(): void {
     this.ending.abort()
+    this.touch.remove()
   }
 
   /** Notes the ends of scales, and leaves the page what the chart does not use of touches. */
   update(): void {
     this.zooming.learn(this.host.composition(), this.host.zoom())
-    const drags = this.zooms || this.outlines
-    this.stage.root.style.touchAction = drags ? 'none' : 'pan-y'
+    this.touch.update(this.zooms)
   }
 
   /** Zooms by keys: around the middle of the plot, or moves by a share of it. */
@@ -136,6 +142,19 @@ export class Gestures {
     }
   }
 
+  /** A finger has rested: where a drag selects, a mark under it shows that it does so now. */
+  private held(): void {
+    const { drag } = this
+    if (!drag || drag.moved || !this.outlines) return
+    const { x, y } = drag.start
+    this.stage.sketch(
+      cornersOf([
+        { x: x - FINGER, y: y - FINGER },
+        { x: x + FINGER, y: y + FINGER },
+      ]),
+    )
+  }
+
   private readonly moved = (event: PointerEvent) => {
     const before = this.fingers.get(event.pointerId)
     if (!before) return
@@ -144,8 +163,11 @@ export class Gestures {
     this.fingers.set(event.pointerId, place)
     const { drag } = this
     if (!drag || this.fingers.size > 1) return
-    if (!drag.moved && Math.hypot(place.x - drag.start.x, place.y - drag.start.y) < DRAG) return
+    const [right, down] = [Math.abs(place.x - drag.start.x), Math.abs(place.y - drag.start.y)]
+    if (!drag.moved && Math.hypot(right, down) < DRAG) return
     const touch = event.pointerType === 'touch'
+    // The page is about to scroll.
+    if (touch && !drag.moved && down > right && !this.touch.rested) return
     const zoomed = Object.keys(this.host.zoom()).length > 0
     if (touch && !this.outlines && !drag.moved) drag.pans = zoomed
     // A finger that is drawn over a chart that neither selects nor is zoomed reads values.
@@ -153,8 +175,8 @@ export class Gestures {
     if (!drag.pans && !this.outlines && !this.zooms) return
     if (!drag.moved) {
       drag.moved = true
-      this.host.quiet(true)
-      this.stage.root.setPointerCapture?.(event.pointerId)
+      this.host.quiet()
+      this.capture(event.pointerId)
     }
     if (drag.pans) {
       const shift = { x: place.x - before.x, y: place.y - before.y }
@@ -165,8 +187,23 @@ export class Gestures {
     }
     drag.path.push(place)
     this.sketch()
+    this.tell(drag, false)
+  }
+
+  /** Follows a pointer also beyond the chart. */
+  private capture(pointer: number): void {
+    try {
+      this.stage.root.setPointerCapture(pointer)
+    } catch {
+      // It has gone meanwhile.
+    }
+  }
+
+  /** Tells of the outline of a drag, where it selects. */
+  private tell({ path, adds }: { path: readonly Point[]; adds: boolean }, done: boolean): boolean {
     const shape = this.outlines
-    if (shape) this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, false)
+    if (shape) this.host.outlined({ corners: outlineOf(path, shape), box: shape === 'box', adds, done })
+    return shape !== undefined
   }
 
   private pinched(id: number, before: Point, place: Point): void {
@@ -192,18 +229,16 @@ export class Gestures {
       if (this.fingers.size === 0) this.host.clicked(this.stage.placeOf(event), false)
       return
     }
-    if (!drag.moved) {
+    // A finger that rested has looked.
+    const looked = event.pointerType === 'touch' && this.touch.rested
+    if (!drag.moved && !looked) {
       this.host.clicked(drag.start, drag.adds)
       return
     }
-    this.host.quiet(false)
     this.stage.sketch(undefined)
+    if (!drag.moved) return this.host.rested()
     if (drag.pans) return
-    const shape = this.outlines
-    if (shape) {
-      this.host.outlined(outlineOf(drag.path, shape), shape === 'box', drag.adds, true)
-      return
-    }
+    if (this.tell(drag, true)) return
     const { start } = drag
     const end = drag.path[drag.path.length - 1]
     const { plot } = drag.pane
@@ -223,16 +258,17 @@ export class Gestures {
   }
 
   private readonly cancelled = (event: PointerEvent) => {
+    // A finger is held by what it came down on until the chart takes it.
+    if (event.type === 'lostpointercapture' && event.target !== this.stage.root) return
     if (!this.fingers.delete(event.pointerId)) return
     this.stopDrag()
   }
 
   private stopDrag(): void {
-    if (this.drag?.moved) {
-      this.stage.sketch(undefined)
-      this.host.quiet(false)
-    }
+    const { drag } = this
     this.drag = undefined
+    if (drag) this.stage.sketch(undefined)
+    if (drag?.moved && !drag.pans && this.outlines) this.host.outlined(undefined)
   }
 
   private readonly doubled = (event: MouseEvent) => {
@@ -260,21 +296,4 @@ export class Gestures {
       ]),
     )
   }
-}
-
-const outlineOf = (path: readonly Point[], shape: 'box' | 'lasso'): Corner[] =>
-  shape === 'box' ? cornersOf(path) : path.map(({ x, y }) => [x, y] as const)
-
-/** The box from the first to the last point of a path. */
-function cornersOf(path: readonly Point[]): Corner[] {
-  const a = path[0]
-  const b = path[path.length - 1]
-  const [left, right] = [Math.min(a.x, b.x), Math.max(a.x, b.x)]
-  const [top, bottom] = [Math.min(a.y, b.y), Math.max(a.y, b.y)]
-  return [
-    [left, top],
-    [right, top],
-    [right, bottom],
-    [left, bottom],
-  ]
 }

@@ -1,6 +1,5 @@
 import {
   type Composition,
-  type Corner,
   readAt,
   rowsAtPlace,
   rowsInBox,
@@ -13,6 +12,7 @@ import type { Gesture, Reading, State } from '@dapplo/core/small'
 
 import { rowsOfSerials } from '../live/deeds.ts'
 import type { DeedDetails } from '../live/model.ts'
+import type { Outline } from './outline.ts'
 
 /** Pixels around a click within which a point or line is meant. */
 const NEAR = 14
@@ -60,8 +60,8 @@ export class Selecting {
     this.select(rows, adds)
   }
 
-  /** What an outline holds; `done`: the drag has ended. While it lasts, the selection follows. */
-  outline(outline: readonly Corner[], box: boolean, adds: boolean, done: boolean): void {
+  /** What an outline holds. */
+  outline({ corners: outline, box, adds, done }: Outline): void {
     this.before ??= this.view.state.value.selected ?? []
     const composition = this.host.shown()
     const { root } = this.view
@@ -79,6 +79,12 @@ export class Selecting {
     const known = adds ? Array.from(this.before) : []
     this.put(known.length > 0 ? Float64Array.from(new Set([...known, ...rows])).sort() : rows, done)
     if (done) this.before = undefined
+  }
+
+  /** What was selected before a drag that has been broken off, as by a page that scrolls. */
+  breakOff(): void {
+    if (this.before) this.put(this.before, true)
+    this.before = undefined
   }
 
   entry(key: string, adds: boolean): void {

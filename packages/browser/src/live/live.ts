@@ -285,6 +285,6 @@ export class LiveChart implements Live, PartHost {
     // Where the shape that is meant leads to.
     const link = reading && pointedRow(reading)?.link
     if (link !== undefined && !adds) window.open(link, '_blank', 'noopener')
-    else if (!this.can.click?.(place, adds)) this.pointer.pin(!this.pointer.isPinned)
+    else if (!this.can.click?.(place, adds)) this.pointer.tapped()
   }
 }

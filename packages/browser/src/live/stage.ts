@@ -52,7 +52,7 @@ export class Stage {
       position: 'relative',
       width: '100%',
       overflow: 'hidden',
-      touchAction: 'pan-y',
+      touchAction: 'pan-y pinch-zoom',
       // A double click would else select the picture as if it were text, and the next press would drag that away.
       userSelect: 'none',
       webkitUserSelect: 'none',

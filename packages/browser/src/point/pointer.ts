@@ -2,6 +2,7 @@ import { type Composition, type Pane, paneAt, readAlong, readAt } from '@dapplo/
 import type { Reading } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
 import { guideLine, highlight } from './highlight.ts'
+import { Leaving } from './leaving.ts'
 import { Tooltip, type TooltipContent } from './tooltip.ts'
 
 export interface PointerHost {
@@ -32,6 +33,9 @@ export class Pointer {
   /** A place along x of another chart with the same scale. */
   private elsewhere: number | undefined
   private pinned = false
+  /** Whether a finger points, after which the card stays. */
+  private touched = false
+  private readonly leaving: Leaving
   private told = false
   private due = 0
 
@@ -40,6 +44,11 @@ export class Pointer {
     this.host = host
     this.tooltip = new Tooltip(stage.root)
     const { root } = stage
+    this.leaving = new Leaving({
+      within: target => root.contains(target) || this.tooltip.holds(target),
+      follow: () => (this.tooltip.isInSight() ? this.refresh() : this.leave()),
+      leave: () => this.leave(),
+    })
     root.addEventListener('pointermove', this.moved)
     root.addEventListener('pointerdown', this.moved)
     root.addEventListener('pointerleave', this.left)
@@ -73,6 +82,17 @@ export class Pointer {
     if (!this.pinned) this.schedule()
   }
 
+  /** A click that nothing else is done about: pins the card, or lets it go. Where a finger reads, it stays without that. */
+  tapped(): void {
+    if (!this.touched) this.pin(!this.pinned)
+  }
+
+  private leave(): void {
+    this.pin(false)
+    this.elsewhere = undefined
+    this.pointAt(undefined)
+  }
+
   get isPinned(): boolean {
     return this.pinned
   }
@@ -84,6 +104,7 @@ export class Pointer {
 
   remove(): void {
     cancelAnimationFrame(this.due)
+    this.leaving.shown(false)
     const { root } = this.stage
     root.removeEventListener('pointermove', this.moved)
     root.removeEventListener('pointerdown', this.moved)
@@ -94,6 +115,9 @@ export class Pointer {
   }
 
   private readonly moved = (event: PointerEvent) => {
+    this.touched = event.pointerType === 'touch'
+    // A finger that comes down elsewhere reads there.
+    if (this.pinned && this.touched && event.type === 'pointerdown') this.pin(false)
     if (this.pinned) return
     this.at = this.stage.placeOf(event)
     this.schedule()
@@ -166,5 +190,6 @@ export class Pointer {
     const place =
       this.at ?? (first && { x: this.elsewhere!, y: first.pane.plot.y + first.pane.plot.height / 3 })
     this.tooltip.show(this.host.tooltip() ? shown : undefined, composition, place, this.host.content)
+    this.leaving.shown(this.tooltip.isShown)
   }
 }

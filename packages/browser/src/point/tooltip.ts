@@ -21,6 +21,8 @@ export class Tooltip {
   private readonly card: HTMLDivElement
   private readonly root: HTMLElement
   private shown = ''
+  /** Where the card belongs, in pixels of the chart. */
+  private point = { x: 0, y: 0 }
 
   constructor(root: HTMLElement) {
     this.root = root
@@ -53,6 +55,14 @@ export class Tooltip {
       userSelect: pinned ? 'text' : 'none',
       outline: pinned ? '2px solid currentColor' : 'none',
     })
+  }
+
+  get isShown(): boolean {
+    return this.shown !== ''
+  }
+
+  holds(target: Node): boolean {
+    return this.card.contains(target)
   }
 
   /** In the coordinates of the screen, so that no container cuts it off: the page's body, or what fills the screen. */
@@ -177,12 +187,26 @@ export class Tooltip {
     return nodes
   }
 
-  /** Beside the point, on the side with room; never over it and never off the screen. */
-  private place(reading: Reading, pointer: { x: number; y: number }): void {
+  /** Whether what is read is in sight, after the page or a container has scrolled. */
+  isInSight(): boolean {
+    const { x, y } = this.onScreen(this.point)
+    const tree = this.root.getRootNode() as Document | ShadowRoot
+    return this.root.contains(tree.elementFromPoint(x, y))
+  }
+
+  private onScreen({ x, y }: { x: number; y: number }): { x: number; y: number; scale: number } {
     const box = this.root.getBoundingClientRect()
     const scale = box.width / (this.root.clientWidth || box.width || 1)
-    const x = box.left + (reading.along === 'y' ? pointer.x : reading.x) * scale
-    const y = box.top + (reading.along === 'x' ? pointer.y : reading.y) * scale
+    return { x: box.left + x * scale, y: box.top + y * scale, scale }
+  }
+
+  /** Beside the point, on the side with room; never over it and never off the screen. */
+  private place(reading: Reading, pointer: { x: number; y: number }): void {
+    this.point = {
+      x: reading.along === 'y' ? pointer.x : reading.x,
+      y: reading.along === 'x' ? pointer.y : reading.y,
+    }
+    const { x, y, scale } = this.onScreen(this.point)
     const lying = reading.along === 'y'
     const away = AWAY + (lying ? 0 : reading.reach * scale)
     const { offsetWidth: width, offsetHeight: height, style } = this.card

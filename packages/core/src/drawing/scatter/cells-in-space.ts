@@ -83,7 +83,10 @@ function merged(finer: Cells): Cells {
   sides.forEach((side, tile) => {
     first[tile + 1] = first[tile] + (side + 1) ** 2
   })
-  const sums = finer.sums instanceof Uint16Array ? new Uint16Array(first[sides.length]) : new Int32Array(first[sides.length])
+  const sums =
+    finer.sums instanceof Uint16Array
+      ? new Uint16Array(first[sides.length])
+      : new Int32Array(first[sides.length])
   sides.forEach((side, tile) => {
     for (let row = 0, at = first[tile]; row <= side; row++)
       for (let column = 0; column <= side; column++, at++)

@@ -1,0 +1,69 @@
+/** So long a finger rests before what it draws is the chart's in every direction, in milliseconds. */
+const HOLD = 500
+/** A finger rests while it moves less than this, in pixels. */
+const REST = 10
+
+/**
+ * Shares touches out between a chart and its page. A finger that is drawn up or down scrolls the page, as beside the chart;
+ * one drawn sideways, one that rested first, and two together are the chart's.
+ */
+export class Touch {
+  /** Whether the finger that is down, or was last, rested first. */
+  rested = false
+  private readonly root: HTMLElement
+  private readonly ending = new AbortController()
+  private readonly down = new Map<number, { x: number; y: number }>()
+  private readonly holds: () => void
+  private waiting: ReturnType<typeof setTimeout> | undefined
+  private pinches = false
+
+  constructor(root: HTMLElement, holds: () => void) {
+    this.root = root
+    this.holds = holds
+    const { signal } = this.ending
+    root.addEventListener('pointerdown', this.pressed, { signal })
+    root.addEventListener('pointermove', this.moved, { signal })
+    root.addEventListener('pointerup', this.lifted, { signal })
+    root.addEventListener('pointercancel', this.lifted, { signal })
+    // Not passive: only this keeps a page from scrolling once a finger is down.
+    root.addEventListener('touchmove', this.dragged, { signal, passive: false })
+  }
+
+  /** Whether two fingers are the chart's, as where it zooms; else they enlarge the page. */
+  update(pinches: boolean): void {
+    this.pinches = pinches
+    this.root.style.touchAction = pinches ? 'pan-y' : 'pan-y pinch-zoom'
+  }
+
+  remove(): void {
+    this.ending.abort()
+    clearTimeout(this.waiting)
+  }
+
+  private readonly pressed = ({ pointerType, pointerId, clientX, clientY }: PointerEvent) => {
+    if (pointerType !== 'touch') return
+    clearTimeout(this.waiting)
+    this.rested = false
+    this.down.set(pointerId, { x: clientX, y: clientY })
+    if (this.down.size > 1) return
+    this.waiting = setTimeout(() => {
+      this.rested = true
+      this.holds()
+    }, HOLD)
+  }
+
+  private readonly moved = ({ pointerId, clientX, clientY }: PointerEvent) => {
+    const start = this.down.get(pointerId)
+    if (start && Math.hypot(clientX - start.x, clientY - start.y) > REST) clearTimeout(this.waiting)
+  }
+
+  private readonly lifted = ({ pointerId }: PointerEvent) => {
+    this.down.delete(pointerId)
+    clearTimeout(this.waiting)
+  }
+
+  private readonly dragged = (event: TouchEvent) => {
+    const own = this.rested || (this.pinches && event.touches.length > 1)
+    if (own && event.cancelable) event.preventDefault()
+  }
+}
