@@ -18,6 +18,7 @@ const IN_FIREFOX = [
   'places',
   'answers',
   'touch',
+  'wcag',
   'far-in-page',
 ].map(name => `tests/${name}.test.ts`)
 

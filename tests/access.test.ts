@@ -1,5 +1,4 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { flawsOf } from './support/axe.ts'
 import { engine } from './support/browser.ts'
 import { cards, shapeAt } from './support/charts.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
@@ -29,23 +28,6 @@ describe('without a mouse, without sight', () => {
     await page.keyboard.press('Escape')
     await still(page)
     expect(await cards(page)).toEqual([])
-    await page.context().close()
-  })
-
-  test.each([
-    '',
-    'kinds.html?kind=bar',
-    'kinds.html?kind=pie&theme=night',
-    'together.html',
-    'earnings.html',
-    'detail.html',
-    'period.html',
-    'axes.html',
-    'race.html',
-    'stress.html',
-  ])('axe finds nothing in /%s', async path => {
-    const { page } = await gallery.open(path)
-    expect(await flawsOf(page)).toEqual([])
     await page.context().close()
   })
 

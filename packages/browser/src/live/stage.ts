@@ -74,10 +74,13 @@ export class Stage {
       position: 'absolute',
       inset: '2px',
       outline: 'none',
+      // A page's own rule would else put the ring where the chart ends.
+      outlineOffset: '0',
       borderRadius: '3px',
     })
+    // In the colour of the words, which stands out by day and night: the system's own need not.
     const ring = () => {
-      this.focus.style.outline = this.focus.matches(':focus-visible') ? '2px solid Highlight' : 'none'
+      this.focus.style.outline = this.focus.matches(':focus-visible') ? '2px solid currentColor' : 'none'
     }
     this.focus.addEventListener('focus', ring)
     this.focus.addEventListener('blur', ring)

@@ -5,8 +5,8 @@ import { segments, TextBuilder } from './build.ts'
 import type { LegendEntry } from './legend.ts'
 import { clean, ellipsis } from './text.ts'
 
-/** From one name to the next, in pixels: the name, and the run of stroke under it. */
-export const NAME_STEP = 20
+/** From one name to the next, in pixels: the name, the run of stroke under it, and room for a finger (WCAG 2.2, 2.5.8). */
+export const NAME_STEP = 24
 /** Pixels between the plot and the names. */
 const AWAY = 12
 /** Lines end early where they leave this share of the plot. */
