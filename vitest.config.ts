@@ -19,6 +19,7 @@ const IN_FIREFOX = [
   'answers',
   'touch',
   'wcag',
+  'worker',
   'far-in-page',
 ].map(name => `tests/${name}.test.ts`)
 

@@ -8,6 +8,7 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 const ENTRIES = [
   ['dapplo', 'packages/browser/dist/index.d.ts'],
   ['dapplo/small', 'packages/browser/dist/small.d.ts'],
+  ['dapplo/worker', 'packages/browser/dist/worker.d.ts'],
   ['dapplo/far', 'packages/browser/dist/far/index.d.ts'],
   ['@dapplo/core', 'packages/core/dist/index.d.ts'],
   ['@dapplo/core/far', 'packages/core/dist/far.d.ts'],

@@ -13,12 +13,14 @@ const PAGES = [
   'board',
   'compose',
   'stress',
+  'large',
 ]
 const page = name => fileURLToPath(new URL(name, import.meta.url))
 
 export default defineConfig({
   root: fileURLToPath(new URL('.', import.meta.url)),
   base: './',
+  worker: { format: 'es' },
   build: {
     assetsInlineLimit: 0,
     chunkSizeWarningLimit: 2000,

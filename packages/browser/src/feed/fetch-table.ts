@@ -24,7 +24,7 @@ export async function fetchTable<R = any>(
   const name =
     options.name ??
     decodeURIComponent(
-      new URL(url, document.baseURI).pathname
+      new URL(url, globalThis.document?.baseURI ?? location.href).pathname
         .split('/')
         .pop()
         ?.replace(/\.[^.]*$/, '') || 'table',

@@ -1,0 +1,3 @@
+import { readForPages } from 'dapplo/worker'
+
+readForPages()
