@@ -1,9 +1,10 @@
 // A box dragged over rows that stay in an engine, in a page that asks through an endpoint, beside a bare page that fills as
 // many pixels. FAR_ROWS=20000000 npm run bench -- far-page does it over so many rows.
 process.argv.push('--browser')
-const { findChromium } = await import('../scripts/setup.mjs')
+await import('../scripts/setup.mjs')
 
 import { serveFar } from '../examples/far/serve.mjs'
+import { findChromium } from '../scripts/browsers.mjs'
 import { bareFrames, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 

@@ -31,29 +31,40 @@ export async function timeBoth(ours, bare, { runs = 15, warm = 3 } = {}) {
 /** All that has been measured. */
 export const rows = []
 
+/** Which bench is running. */
+let bench = ''
+export function begin(name) {
+  bench = name
+}
+
 /** Notes a ratio beside the most it should be. */
-export function ratio(name, ours, bare, most) {
+export function ratio(name, ours, bare, most, unit = 'ms') {
   rows.push({
     name,
-    ours: `${ours.toFixed(2)} ms`,
-    bare: `${bare.toFixed(2)} ms`,
+    bench,
+    ours: `${ours.toFixed(2)} ${unit}`,
+    bare: `${bare.toFixed(2)} ${unit}`,
     ratio: (ours / bare).toFixed(2),
     most: String(most),
     verdict: ours / bare <= most ? '' : 'over',
   })
 }
 
-/** Notes a size in kilobytes beside the most it should be. */
-export function size(name, bytes, most) {
+/** Notes a figure that has a limit of its own, beside the share of it that is used. `bare`: what it is set against, if anything. */
+export function told(name, figure, unit, most, bare = '') {
   rows.push({
     name,
-    ours: `${(bytes / 1000).toFixed(1)} kB`,
-    bare: '',
-    ratio: (bytes / 1000 / most).toFixed(2),
-    most: `${most} kB`,
-    verdict: bytes / 1000 <= most ? '' : 'over',
+    bench,
+    ours: `${figure.toFixed(1)} ${unit}`,
+    bare,
+    ratio: (figure / most).toFixed(2),
+    most: `${most} ${unit}`,
+    verdict: figure <= most ? '' : 'over',
   })
 }
+
+/** Notes a size in bytes beside the most it should be, in kilobytes. */
+export const size = (name, bytes, most) => told(name, bytes / 1000, 'kB', most)
 
 export function print() {
   printTable({ name: 'work', ours: 'ours', bare: 'bare', ratio: 'ratio', most: 'at most', verdict: '' }, rows)

@@ -1,12 +1,13 @@
 // What people see in a browser: frames of a drag and of a glide beside those of a bare page that fills as many pixels, and
 // how long many charts take to stand on a page.
 process.argv.push('--browser')
-const { findChromium } = await import('../scripts/setup.mjs')
+await import('../scripts/setup.mjs')
 
 import { mkdtempSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { findChromium } from '../scripts/browsers.mjs'
 import { bareFrames, frames, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 

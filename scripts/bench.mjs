@@ -1,6 +1,6 @@
 // Measures speed as ratios to the least that could be done, in one run, and sizes against their limits.
 // Usage: npm run bench [-- line sizes] [-- --times 5] [-- --keep]
-// `--times`: so many runs, with medians and spreads, beside those that were kept; `--keep` keeps these.
+// `--times`: so many runs, with medians and spreads, beside those that were kept; `--keep` keeps these, and writes docs/speed.md.
 import './setup.mjs'
 
 const BENCHES = [
@@ -14,6 +14,7 @@ const BENCHES = [
   'page',
   'far',
   'far-page',
+  'machines',
   'sizes',
 ]
 const given = process.argv.slice(2)
@@ -25,9 +26,12 @@ if (times > 1 || given.includes('--keep')) {
   const { repeat } = await import('../bench/repeated.mjs')
   repeat(times, wanted, given.includes('--keep'))
 } else {
-  const { print, rows } = await import('../bench/measure.mjs')
-  for (const name of BENCHES)
-    if (wanted.length === 0 || wanted.includes(name)) await import(`../bench/${name}.mjs`)
+  const { begin, print, rows } = await import('../bench/measure.mjs')
+  for (const name of BENCHES) {
+    if (wanted.length > 0 && !wanted.includes(name)) continue
+    begin(name)
+    await import(`../bench/${name}.mjs`)
+  }
   if (given.includes('--json')) console.log(`\n${JSON.stringify(rows)}`)
   else print()
 }
