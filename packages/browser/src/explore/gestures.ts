@@ -1,7 +1,7 @@
 import { type Composition, type Pane, paneAt } from '@dapplo/core/internal'
 import type { Gesture } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
-import { cornersOf, type Outline, outlineOf, type Point } from './outline.ts'
+import { cornersOf, type Outline, outlineOf, type Point, spansWithin } from './outline.ts'
 import { Touch } from './touch.ts'
 import { type Directions, type Zoom, Zooming } from './zoom.ts'
 
@@ -118,6 +118,7 @@ export class Gestures {
   }
 
   private readonly pressed = (event: PointerEvent) => {
+    this.touch.pressed(event)
     if (event.button !== 0 && event.button !== 1) return
     if (event.target instanceof Element && event.target.closest('button, select, input, a')) return
     const place = this.stage.placeOf(event)
@@ -127,11 +128,9 @@ export class Gestures {
       return
     }
     const pane = this.paneAt(place)
-    if (!pane) {
-      // Beside the plot a click can still mean "nothing".
-      this.drag = undefined
-      return
-    }
+    // Beside the plot a click can still mean "nothing".
+    this.drag = undefined
+    if (!pane) return
     this.drag = {
       start: place,
       path: [place],
@@ -156,6 +155,7 @@ export class Gestures {
   }
 
   private readonly moved = (event: PointerEvent) => {
+    this.touch.moved(event)
     const before = this.fingers.get(event.pointerId)
     if (!before) return
     const place = this.stage.placeOf(event)
@@ -221,6 +221,7 @@ export class Gestures {
   }
 
   private readonly released = (event: PointerEvent) => {
+    this.touch.lifted(event)
     const known = this.fingers.delete(event.pointerId)
     const { drag } = this
     this.drag = undefined
@@ -241,15 +242,7 @@ export class Gestures {
     if (this.tell(drag, true)) return
     const { start } = drag
     const end = drag.path[drag.path.length - 1]
-    const { plot } = drag.pane
-    const within = (value: number, low: number, length: number) =>
-      Math.max(low, Math.min(low + length, value))
-    const span = (a: number, b: number, low: number, length: number): [number, number] => [
-      within(Math.min(a, b), low, length),
-      within(Math.max(a, b), low, length),
-    ]
-    const x = span(start.x, end.x, plot.x, plot.width)
-    const y = span(start.y, end.y, plot.y, plot.height)
+    const { x, y } = spansWithin(drag.pane.plot, start, end)
     const wide = x[1] - x[0] >= DRAG
     const tall = y[1] - y[0] >= DRAG
     const wished = this.host.directions()
@@ -260,6 +253,7 @@ export class Gestures {
   private readonly cancelled = (event: PointerEvent) => {
     // A finger is held by what it came down on until the chart takes it.
     if (event.type === 'lostpointercapture' && event.target !== this.stage.root) return
+    this.touch.lifted(event)
     if (!this.fingers.delete(event.pointerId)) return
     this.stopDrag()
   }

@@ -1,4 +1,4 @@
-import type { Corner } from '@dapplo/core/internal'
+import type { Corner, Pane } from '@dapplo/core/internal'
 
 export interface Point {
   x: number
@@ -30,4 +30,14 @@ export function cornersOf(path: readonly Point[]): Corner[] {
     [right, bottom],
     [left, bottom],
   ]
+}
+
+/** How far it is from one point to another along both directions, as far as that lies within a plot. */
+export function spansWithin({ x, y, width, height }: Pane['plot'], a: Point, b: Point) {
+  const within = (value: number, low: number, length: number) => Math.max(low, Math.min(low + length, value))
+  const span = (from: number, to: number, low: number, length: number): [number, number] => [
+    within(Math.min(from, to), low, length),
+    within(Math.max(from, to), low, length),
+  ]
+  return { x: span(a.x, b.x, x, width), y: span(a.y, b.y, y, height) }
 }

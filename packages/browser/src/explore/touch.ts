@@ -11,7 +11,6 @@ export class Touch {
   /** Whether the finger that is down, or was last, rested first. */
   rested = false
   private readonly root: HTMLElement
-  private readonly ending = new AbortController()
   private readonly down = new Map<number, { x: number; y: number }>()
   private readonly holds: () => void
   private waiting: ReturnType<typeof setTimeout> | undefined
@@ -20,13 +19,8 @@ export class Touch {
   constructor(root: HTMLElement, holds: () => void) {
     this.root = root
     this.holds = holds
-    const { signal } = this.ending
-    root.addEventListener('pointerdown', this.pressed, { signal })
-    root.addEventListener('pointermove', this.moved, { signal })
-    root.addEventListener('pointerup', this.lifted, { signal })
-    root.addEventListener('pointercancel', this.lifted, { signal })
     // Not passive: only this keeps a page from scrolling once a finger is down.
-    root.addEventListener('touchmove', this.dragged, { signal, passive: false })
+    root.addEventListener('touchmove', this.dragged, { passive: false })
   }
 
   /** Whether two fingers are the chart's, as where it zooms; else they enlarge the page. */
@@ -36,11 +30,11 @@ export class Touch {
   }
 
   remove(): void {
-    this.ending.abort()
+    this.root.removeEventListener('touchmove', this.dragged)
     clearTimeout(this.waiting)
   }
 
-  private readonly pressed = ({ pointerType, pointerId, clientX, clientY }: PointerEvent) => {
+  pressed({ pointerType, pointerId, clientX, clientY }: PointerEvent): void {
     if (pointerType !== 'touch') return
     clearTimeout(this.waiting)
     this.rested = false
@@ -52,12 +46,12 @@ export class Touch {
     }, HOLD)
   }
 
-  private readonly moved = ({ pointerId, clientX, clientY }: PointerEvent) => {
+  moved({ pointerId, clientX, clientY }: PointerEvent): void {
     const start = this.down.get(pointerId)
     if (start && Math.hypot(clientX - start.x, clientY - start.y) > REST) clearTimeout(this.waiting)
   }
 
-  private readonly lifted = ({ pointerId }: PointerEvent) => {
+  lifted({ pointerId }: PointerEvent): void {
     this.down.delete(pointerId)
     clearTimeout(this.waiting)
   }
