@@ -1,6 +1,6 @@
 // Builds every package: declarations and modules by the TypeScript compiler, then the program of self-contained pages.
 import { execFileSync } from 'node:child_process'
-import { copyFileSync, existsSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -34,17 +34,28 @@ execFileSync(
   { cwd: root, stdio: 'inherit' },
 )
 const { rolldown } = await import('rolldown')
-const bundle = async (from, to, format) => {
+const { default: license } = await import('rollup-plugin-license')
+const { thirdParty } = await import('./third-party.mjs')
+
+const bundle = async (from, to, format, notices) => {
   const made = await rolldown({
     input: fromRoot(`packages/browser/dist/element/${from}`),
     platform: 'browser',
+    plugins: [license(thirdParty(root, fromRoot(notices)))],
   })
   await made.write({ file: fromRoot(to), format, minify: true, codeSplitting: false })
+  // These files travel alone, also within pages of others: their notices travel with them.
+  const code = readFileSync(fromRoot(to), 'utf8')
+  writeFileSync(
+    fromRoot(to),
+    `/*!\n${readFileSync(fromRoot(notices), 'utf8').replaceAll('*/', '* /')}*/\n${code}`,
+  )
 }
-await bundle('page.js', 'packages/node/dist/page.js', 'es')
+await bundle('page.js', 'packages/node/dist/page.js', 'es', 'packages/node/dist/THIRD-PARTY.txt')
 // The element for pages without a bundler: as a script of old, and as a module.
-await bundle('alone.js', 'packages/browser/dist/dapplo.element.js', 'iife')
-await bundle('alone-module.js', 'packages/browser/dist/dapplo.element.mjs', 'es')
+const notices = 'packages/browser/dist/THIRD-PARTY.txt'
+await bundle('alone.js', 'packages/browser/dist/dapplo.element.js', 'iife', notices)
+await bundle('alone-module.js', 'packages/browser/dist/dapplo.element.mjs', 'es', notices)
 copyFileSync(
   fromRoot('packages/browser/dist/dapplo.element.js'),
   fromRoot('packages/node/dist/dapplo.element.js'),
@@ -65,6 +76,7 @@ const command = await rolldown({
         source === 'node:child_process' && importer?.includes('commander') ? '\0no-programs' : null,
       load: id => (id === '\0no-programs' ? 'export default {}' : null),
     },
+    license(thirdParty(root, fromRoot('packages/cli/dist/THIRD-PARTY.txt'))),
   ],
 })
 rmSync(fromRoot('packages/cli/dist/parts'), { recursive: true, force: true })
@@ -80,3 +92,7 @@ await command.write({
 // What `dapplo explain` knows.
 const { codesOf } = await import('./codes.mjs')
 writeFileSync(fromRoot('packages/cli/dist/codes.json'), JSON.stringify(codesOf(root)))
+
+// Whoever unpacks a package finds its licence.
+for (const name of readdirSync(fromRoot('packages')))
+  copyFileSync(fromRoot('LICENSE'), fromRoot(`packages/${name}/LICENSE`))

@@ -1,6 +1,7 @@
 // Writes packages/core/src/theme/inter-widths.ts: how wide each character of Inter is, so that text can be measured
-// without opening a font. Run again when the font package changes.
-import { writeFileSync } from 'node:fs'
+// without opening a font. Run again when the font package
+// changes; with --check it fails where that is due.
+import { readFileSync, writeFileSync } from 'node:fs'
 import { createRequire } from 'node:module'
 import * as fontkit from 'fontkit'
 
@@ -33,7 +34,13 @@ const rows = Object.entries(fonts).map(([weight, file]) => {
   })
   return `  ${weight}: [\n${parts.join('\n')}\n  ],`
 })
-writeFileSync(
-  new URL('../packages/core/src/theme/inter-widths.ts', import.meta.url),
-  `// Written by scripts/inter-widths.mjs: advance widths in thousandths of the font size, base 36, from each first code point on; 0 where Inter has no glyph.\nexport const INTER_WIDTHS: Record<400 | 600, [first: number, widths: string][]> = {\n${rows.join('\n')}\n}\n`,
-)
+const { version } = require('@expo-google-fonts/inter/package.json')
+const to = new URL('../packages/core/src/theme/inter-widths.ts', import.meta.url)
+const text = `// Written by scripts/inter-widths.mjs from Inter (Copyright The Inter Project Authors, SIL Open Font License 1.1) of @expo-google-fonts/inter ${version}: advance widths in thousandths of the font size, base 36, from each first code point on; 0 where Inter has no glyph.\nexport const INTER_WIDTHS: Record<400 | 600, [first: number, widths: string][]> = {\n${rows.join('\n')}\n}\n`
+if (!process.argv.includes('--check')) writeFileSync(to, text)
+else if (readFileSync(to, 'utf8') !== text) {
+  console.error(
+    'The widths of letters are not those of the font that is installed. Run node scripts/inter-widths.mjs.',
+  )
+  process.exit(1)
+}

@@ -21,6 +21,7 @@ afterAll(() => rmSync(folder, { recursive: true }))
 const pages = [
   'README.md',
   'CONTRIBUTING.md',
+  ...readdirSync(join(root, 'packages')).map(name => `packages/${name}/README.md`),
   ...['docs', 'docs/recipes'].flatMap(folder =>
     readdirSync(join(root, folder))
       .filter(name => name.endsWith('.md'))

@@ -1,4 +1,4 @@
-// Written by scripts/inter-widths.mjs: advance widths in thousandths of the font size, base 36, from each first code point on; 0 where Inter has no glyph.
+// Written by scripts/inter-widths.mjs from Inter (Copyright The Inter Project Authors, SIL Open Font License 1.1) of @expo-google-fonts/inter 0.4.2: advance widths in thousandths of the font size, base 36, from each first code point on; 0 where Inter has no glyph.
 export const INTER_WIDTHS: Record<400 | 600, [first: number, widths: string][]> = {
   400: [
     [32, '7t 80 cy hl hu ra hw 8c a5 a5 dx ie 80 cs 80 a0 hj bb gy h6 hy gh h8 fq h7 h8 80 8e ie ie ie e7 qu j6 i6 ka k2 gp ge kq kn 7h fv io fp p3 kx l9 hr l9 hw hu hy ko j6 rd iy iv hh a5 a0 a5 d3 co 8z fm h0 fv h0 g7 aa h1 gf 6q 6q f9 6q oc gf go h0 h0 ag eo 93 gf fm mq f6 fm fc bu 99 bu ie'],
