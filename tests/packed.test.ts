@@ -32,6 +32,9 @@ test.each(packages)(
   async name => {
     const { file, names } = pack(name)
     for (const paper of ['README.md', 'LICENSE', 'package.json']) expect(names).toContain(paper)
+    expect(names.filter(path => !/^(dist\/|bin\/|README\.md$|LICENSE$|package\.json$)/.test(path))).toEqual(
+      [],
+    )
     // What bundles hold of others is named beside them.
     if (['browser', 'node', 'cli'].includes(name)) expect(names).toContain('dist/THIRD-PARTY.txt')
     expect(names.filter(path => /\.test\.|\.tsbuildinfo|^src\//.test(path))).toEqual([])

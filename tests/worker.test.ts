@@ -1,4 +1,5 @@
-import type { readCsv, readInWorker, Table } from 'dapplo'
+import type { readCsv, Table } from 'dapplo'
+import type { readInWorker } from 'dapplo/worker'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, test } from 'vitest'
 import { engine } from './support/browser.ts'

@@ -1,4 +1,5 @@
-import { chart, type DapploError, type Live, mount, readCsv, readInWorker } from 'dapplo'
+import { chart, type DapploError, type Live, mount, readCsv } from 'dapplo'
+import { readInWorker } from 'dapplo/worker'
 import { theme } from './theme.ts'
 
 const find = <E extends HTMLElement>(id: string) => document.getElementById(id) as E

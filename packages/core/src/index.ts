@@ -49,7 +49,6 @@ export const chart = /* @__PURE__ */ chartMaker(builtinKinds, {
 export { keepRecent } from './table/live/keep.ts'
 export { type PartsOptions, readCsvInParts } from './table/open/csv-parts.ts'
 export type { ArrowColumns, FormOptions } from './table/open/forms.ts'
-export { type PackedTable, packTable, unpackTable } from './table/open/packed.ts'
 export { readCsv, readJson, readLines, readRows, table } from './table/open/read.ts'
 export type { CsvOptions } from './table/read/csv.ts'
 

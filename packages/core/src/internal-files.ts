@@ -1,6 +1,7 @@
 /** The same for what reads files and texts, which a small page does not carry. */
 
 export { spanLength } from './table/live/keep.ts'
+export { type PackedTable, packTable, unpackTable } from './table/open/packed.ts'
 export { readRecords } from './table/open/read.ts'
 export { hasManyRecords } from './table/read/json-text.ts'
 export {

@@ -1,15 +1,12 @@
 import {
   type CsvOptions,
   DapploError,
-  type PackedTable,
-  packTable,
   readCsvInParts,
   readText,
   type Table,
   type TableOptions,
-  unpackTable,
 } from '@dapplo/core'
-import { namedFormat } from '@dapplo/core/internal-files'
+import { namedFormat, type PackedTable, packTable, unpackTable } from '@dapplo/core/internal-files'
 import { type FetchOptions, fetchTable } from './fetch-table.ts'
 
 /** What a page asks of a worker. */
