@@ -85,6 +85,13 @@ writeFileSync(
 )
 dapplo('draw', join(folder, 'told.chart.json'), '--density', '1', '--out', join(out, 'notes.png'))
 
+// The same charts in three engines, as the tests compare them.
+execFileSync(
+  process.execPath,
+  [at('node_modules/vitest/vitest.mjs'), 'run', '--project', 'public', 'tests/engines.test.ts'],
+  { cwd: at(''), env: { ...process.env, ENGINES_SHEET: 'docs/screenshots/engines.png' } },
+)
+
 const config = {
   configFile: at('examples/gallery/vite.config.js'),
   logLevel: 'error',
@@ -187,9 +194,7 @@ const pages = await preview({
   preview: { port: 0 },
 })
 const address = pages.resolvedUrls.local[0]
-const inTheDark = page => page.locator('.VPSwitchAppearance').first().click()
 await shoot('site', `${address}options.html`, { act: page => page.mouse.wheel(0, 700) })
-await shoot('site-night', `${address}recipes/largest-and-rest.html`, { act: inTheDark })
 await browser.close()
 await server.close()
 await pages.close()
