@@ -83,6 +83,22 @@ for (const [shown, name] of [
     const frames = await timeBoth(zooming(shown, half), () => write(counted))
     ratio(`a zoom frame of a scatter of ${name} points, ${zoom}`, frames.ours, frames.bare, 2)
   }
+const fed = table(cloud(COUNT))
+const feeding = new View(chart(fed, { draw: 'scatter', x: 'x', y: 'y' }), {}, frame)
+const zoomed = zooming(feeding, 1.75)
+const appended = await timeBoth(
+  i => {
+    fed.append([{ x: (i % 5) / 5, y: (i % 7) / 7 }])
+    zoomed(i)
+  },
+  () => write(counted),
+)
+ratio(
+  'a zoom frame of 1,000,000 points to which one comes, a sixteenth of the plot',
+  appended.ours,
+  appended.bare,
+  2,
+)
 const near = new View(described(cloud(COUNT / 10)), {}, frame)
 const tenth = await timeBoth(zooming(far, 0.7), zooming(near, 7))
 ratio('10,000,000 points to 100,000 in view', tenth.ours, tenth.bare, 1.3)

@@ -16,7 +16,7 @@ import { labelOf } from './naming.ts'
 import { partFindings } from './part-findings.ts'
 import { positions, unboundPositions } from './positions.ts'
 import { rampEntry, sizeEntry } from './reading-keys.ts'
-import { runsKept } from './runs-kept.ts'
+import { begunOf, runsKept } from './runs-kept.ts'
 import { scaleAll, unbound } from './scaling.ts'
 import { DASHES, type SeriesOfDrawing, seriesFor } from './series.ts'
 import { onlyShown, shownMarks } from './shown.ts'
@@ -132,6 +132,8 @@ function bindOne(
       length,
       ...at,
       runOf: runsKept(shaped, { x, y }, at, seriesOf, by),
+      // Colours of numbers go by how far these reach, which the next may change.
+      begun: shades ? undefined : begunOf(shaped, { x, y }, at, series),
       series,
       seriesOf,
       shade: shades && shadeOf(shaped.roles.get('color'), shades, drawing, description),

@@ -45,6 +45,7 @@ export const pickMarks = (shaped: Shaped, shown: Int32Array): Shaped => ({
   roles: new Map([...shaped.roles].map(([role, values]) => [role, pick(values, shown)])),
   rowsOf: mark => shaped.rowsOf(shown[mark]),
   runs: undefined,
+  memory: undefined,
   ...(shaped.crowd ? { crowd: onlyPlaces(shaped.crowd, shown) } : {}),
   rowOf: shaped.rowOf && (mark => shaped.rowOf!(shown[mark])),
   keyOf: mark => shaped.keyOf(shown[mark]),

@@ -74,6 +74,8 @@ export interface Marks {
   rowsOf: RowsOf
   /** The marks of a series in the order of x, where they are kept so while rows change; undefined where they are not. */
   runOf?: (series: number) => RunOfRows | undefined
+  /** What is remembered of the first marks, for as long as others only come after them, by a name that says which values these are. */
+  begun?: { memory: () => Map<string, unknown> | undefined; name: string }
   /** The one row of each mark, where none stands for several. */
   rowOf?: (mark: number) => number
 }

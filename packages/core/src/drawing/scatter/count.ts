@@ -30,16 +30,15 @@ export function countAll(crowd: Crowd, elements: Elements): (Float32Array | unde
     columns,
     rows,
   }
-  const spaces = inSpace(crowd, x.kind, y.kind)
-  if (spaces) {
-    spaces.forEach((space, ink) => {
-      if (space.x.length > 0) countSpace(space, to, grid(ink))
-    })
-  } else if (inks === 1 && x.kind.straight && y.kind.straight && !marks.crowd) {
-    countSome(marks.x.at, marks.y.at, 0, marks.length, to, grid(0))
-  } else {
-    countMixed(marks, inkOf(), x.kind, y.kind, to, grid)
-  }
+  const known = inSpace(crowd, x.kind, y.kind)
+  known?.spaces.forEach((space, ink) => {
+    if (space.x.length > 0) countSpace(space, to, grid(ink))
+  })
+  const from = known?.count ?? 0
+  if (from === marks.length) return grids
+  if (inks === 1 && x.kind.straight && y.kind.straight && !marks.crowd)
+    countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0))
+  else countMixed(marks, from, inkOf(), x.kind, y.kind, to, grid)
   return grids
 }
 
@@ -63,13 +62,14 @@ const placeOf = (scale: PositionScale, start: number, density: number): Place =>
 /** Points of several colours, or places with the rows that they stand for, in the order that they come in. */
 function countMixed(
   { x, y, length, crowd }: Marks,
+  from: number,
   inkOf: Uint16Array,
   along: ScaleKind,
   up: ScaleKind,
   { column: across, row: down, columns, rows }: Places,
   grid: (ink: number) => Float32Array,
 ): void {
-  for (let i = 0; i < length; i++) {
+  for (let i = from; i < length; i++) {
     const [xValue, yValue] = [x.at[i], y.at[i]]
     if (!along.allows(xValue) || !up.allows(yValue)) continue
     const column = along.forward(xValue) * across.factor + across.offset

@@ -39,3 +39,45 @@ test.each([
     )
   },
 )
+
+test('points that come, change and go while a person zooms look as if all had been there from the first', () => {
+  const vessels = ['Fulmar', 'Dunlin', 'Petrel', 'Skua']
+  const row = (id: number, seed: number) => ({
+    id,
+    wind: ((id * 7919 + seed) % 9973) / 100 + 0.1,
+    delay: (id + seed) % 400 === 0 ? null : (((id + seed) * 104_729) % 997) / 10 + 0.5,
+    vessel: vessels[(id >> 2) % 3],
+  })
+  const description = { draw: 'scatter', x: 'wind', y: 'delay', color: 'vessel' } as const
+  const cloud = (of: View) =>
+    Buffer.from(of.scene.batches.find((batch): batch is Pixels => batch.kind === 'pixels')!.rgba)
+  const deed = fc.record({
+    does: fc.constantFrom('append', 'append', 'many', 'newcomer', 'put', 'remove', 'look'),
+    seed: fc.nat(9999),
+  })
+  fc.assert(
+    fc.property(fc.array(deed, { minLength: 2, maxLength: 9 }), deeds => {
+      const rows = Array.from({ length: 22_000 }, (_, id) => row(id, 0))
+      const live = table(rows, { key: 'id' })
+      const view = new View(chart(live, description), {}, frame)
+      let next = rows.length
+      for (const { does, seed } of deeds) {
+        const count = does === 'many' ? 6000 : 3
+        if (does === 'append' || does === 'many')
+          live.append(Array.from({ length: count }, () => row(next++, seed)))
+        else if (does === 'newcomer') live.append([{ ...row(next++, seed), vessel: vessels[seed % 4] }])
+        else if (does === 'put') live.put([row(seed, seed)])
+        else if (does === 'remove') live.remove(seed)
+        const low = seed % 50
+        const zoom = {
+          x: [low, low + 30] as [number, number],
+          y: [low / 2, low / 2 + 40] as [number, number],
+        }
+        view.state.value = { zoom }
+        const anew = new View(chart(table(live.rows(), { key: 'id' }), description), { zoom }, frame)
+        expect(Buffer.compare(cloud(view), cloud(anew))).toBe(0)
+      }
+    }),
+    { numRuns: 6 },
+  )
+})

@@ -33,23 +33,42 @@ export interface Crowd {
   memory: Map<string, unknown> | undefined
 }
 
+/** Points that came after those in space, as a share of these: where there are more, all are put in order anew. */
+const LATE = 0.125
+
+/** The first points in space, and how many those are. */
+export interface Spaces {
+  spaces: readonly InSpace[]
+  count: number
+}
+
 /**
  * The points in space, by colour, from the second time that they are counted on, as when a person zooms: for a single
- * picture the order would take longer than it saves.
+ * picture the order would take longer than it saves. It holds for the first points while others come after them, which are
+ * counted as they are.
  */
-export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): readonly InSpace[] | undefined {
-  const { memory, marks, inkName } = crowd
+export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): Spaces | undefined {
+  const { marks, inkName } = crowd
+  const lasting = marks.begun?.memory()
+  const memory = lasting ?? crowd.memory
   // Places are few enough to be counted in the order that they come in.
   if (!memory || marks.crowd) return undefined
-  const counted = remember(memory, 'counted', () => ({ times: 0 }))
-  if (counted.times++ < 1) return undefined
-  const known = remember<{ space?: readonly InSpace[]; name?: string }>(memory, 'in space', () => ({}))
+  const kept = remember<Kept>(memory, `in space ${lasting ? marks.begun!.name : ''}`, () => ({ times: 0 }))
+  if (kept.times++ < 1) return undefined
   const name = `${x.name} ${y.name} ${inkName}`
-  if (known.name !== name) {
-    known.name = name
-    known.space = ordered(crowd, seenBy(x, marks.x.at), seenBy(y, marks.y.at))
+  const late = marks.length - (kept.count ?? 0)
+  if (kept.name !== name || late < 0 || late > marks.length * LATE) {
+    kept.name = name
+    kept.count = marks.length
+    kept.spaces = ordered(crowd, seenBy(x, marks.x.at), seenBy(y, marks.y.at))
   }
-  return known.space
+  return kept.spaces && { spaces: kept.spaces, count: kept.count ?? 0 }
+}
+
+/** What is kept of points in space, and how often they were counted. */
+interface Kept extends Partial<Spaces> {
+  times: number
+  name?: string
 }
 
 const seenBy = ({ straight, allows, forward }: ScaleKind, values: Float64Array): Float64Array =>

@@ -7,6 +7,7 @@ import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { type Groups, groupRows } from './group.ts'
 import { type FollowsGroups, followBest } from './live-best.ts'
+import { followMemory } from './live-memory.ts'
 import { followRuns } from './live-runs.ts'
 import { type Running, running } from './running.ts'
 import type { Within } from './where.ts'
@@ -23,6 +24,7 @@ export interface Follows {
   /** The best categories, and the rest of them, out of groups of all. */
   best: typeof followBest
   runs: typeof followRuns
+  memory: typeof followMemory
 }
 
 const followGroups: FollowsGroups = (table, grouped, within) => {
@@ -45,7 +47,12 @@ const followGroups: FollowsGroups = (table, grouped, within) => {
  * what is asked again costs what has changed; for `chartMaker({}, { following })` of the small face, where all is else
  * worked out anew with each change.
  */
-export const following: Follows = { groups: followGroups, best: followBest, runs: followRuns }
+export const following: Follows = {
+  groups: followGroups,
+  best: followBest,
+  runs: followRuns,
+  memory: followMemory,
+}
 
 /** What codes mean, without the code of every row, which the groups have taken in. */
 const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): Encoded => ({

@@ -66,6 +66,8 @@ export interface Shaped {
   rowsOf(mark: number): ArrayLike<number>
   /** The marks in the order of a column, kept so while rows change, where they are all rows of the table. */
   runs?(along: TableColumn, values: TableColumn, by: TableColumn | undefined): LiveRuns | undefined
+  /** What is remembered of the first marks, where they are all rows of the table, for as long as rows only come. */
+  memory?: () => Map<string, unknown> | undefined
   /** The one row of a mark, where marks are rows. */
   rowOf?(mark: number): number
   /** What a mark is recognised by: its row's serial number or identity, or its group's values. */
@@ -137,6 +139,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     rowsOf: mark => [rowOf(mark)],
     rowOf,
     runs: follow && !rows ? (along, values, by) => follow.runs(table, along, values, by) : undefined,
+    memory: follow && !rows ? () => follow.memory(table) : undefined,
     keyOf: options.identity
       ? namesOf(table, options.identity, out, rowOf, length)
       : mark => table.serialOf(rowOf(mark)),
