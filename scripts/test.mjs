@@ -1,5 +1,5 @@
 // Everything that must hold: set-up, build, types, lint, directions of imports, and every test.
-// Usage: npm test [-- --only check]
+// Usage: npm test [-- --only check]; npm run test:all tries every test in every engine, which takes about twice as long.
 process.argv.push('--browser')
 await import('./setup.mjs')
 
@@ -10,6 +10,7 @@ import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
 const root = fileURLToPath(new URL('..', import.meta.url))
+const all = process.argv.includes('--all')
 const onlyCheck = process.argv.includes('check')
 const run = (title, file, ...args) => {
   console.log(`\n${title}`)
@@ -40,7 +41,7 @@ try {
       '--reporter=json',
       `--outputFile.json=${report}`,
     ],
-    { cwd: root, stdio: 'inherit' },
+    { cwd: root, stdio: 'inherit', env: { ...process.env, ...(all ? { DAPPLO_ALL: '1' } : {}) } },
   )
 } catch {
   failed = true

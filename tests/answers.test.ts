@@ -1,5 +1,6 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { sampled } from './support/browser.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -54,64 +55,70 @@ const placeOf = (page: Page, chart: number, x: number, y: number, pane = '') =>
     [chart, x, y, pane] as const,
   )
 
-test('pointing in one pane of a spread that shares x is answered by all of them', async () => {
-  const page = await blank()
-  await page.evaluate(() => {
-    const { chart, mount, spread, table } = window.dapplo as unknown as Dapplo
-    const rows = table([1, 2, 3, 4].map(hour => ({ hour, wind: hour * 10, delay: 50 - hour })))
-    const of = (y: string) => chart(rows, { draw: 'line', x: 'hour', y: y as 'wind' })
-    window.charts = [mount(spread([of('wind'), of('delay')], { share: ['x'] }), place(500))]
-  })
-  await still(page)
-  const at = await placeOf(page, 0, 3, 30, '0/')
-  await page.mouse.move(at.x, at.y)
-  await page.locator('.dapplo-tooltip').waitFor({ state: 'visible' })
-  expect(await cards(page)).toEqual([
-    {
-      heading: '3',
-      rows: [
-        ['Wind', '30'],
-        ['Delay', '47'],
-      ],
-    },
-  ])
-  await page.context().close()
-})
-
-test('a scatter that shares a scale says what stands at the place that is pointed at elsewhere, and nothing beside it', async () => {
-  const page = await blank()
-  await page.evaluate(() => {
-    const { chart, mount, table } = window.dapplo as unknown as Dapplo
-    const rows = table([1, 2, 3, 4, 5, 6].map(hour => ({ hour, delay: (hour * 7) % 5 })))
-    const half = table([2, 4, 6].map(hour => ({ hour, delay: (hour * 7) % 5 })))
-    const scales = { x: 'hours' }
-    window.charts = [
-      mount(chart(rows, { draw: 'line', x: 'hour', y: 'delay', scales }), place(250)),
-      mount(chart(half, { draw: 'scatter', x: 'hour', y: 'delay', scales }), place(250)),
-    ]
-  })
-  await still(page)
-  for (const hour of [1, 2, 3, 4, 5, 6]) {
-    const at = await placeOf(page, 0, hour, 2)
-    await page.mouse.move(at.x, at.y)
-    await page.waitForFunction(
-      hour => document.querySelector('.dapplo-tooltip-heading')?.textContent === String(hour),
-      hour,
-    )
+test.skipIf(sampled)(
+  'pointing in one pane of a spread that shares x is answered by all of them',
+  async () => {
+    const page = await blank()
+    await page.evaluate(() => {
+      const { chart, mount, spread, table } = window.dapplo as unknown as Dapplo
+      const rows = table([1, 2, 3, 4].map(hour => ({ hour, wind: hour * 10, delay: 50 - hour })))
+      const of = (y: string) => chart(rows, { draw: 'line', x: 'hour', y: y as 'wind' })
+      window.charts = [mount(spread([of('wind'), of('delay')], { share: ['x'] }), place(500))]
+    })
     await still(page)
-    const [, other] = await cards(page)
-    const delay = String((hour * 7) % 5)
-    expect(other?.rows).toEqual(
-      hour % 2 === 0
-        ? [
-            ['Hour', String(hour)],
-            ['Delay', delay],
-          ]
-        : undefined,
-    )
-  }
-  await page.context().close()
-})
+    const at = await placeOf(page, 0, 3, 30, '0/')
+    await page.mouse.move(at.x, at.y)
+    await page.locator('.dapplo-tooltip').waitFor({ state: 'visible' })
+    expect(await cards(page)).toEqual([
+      {
+        heading: '3',
+        rows: [
+          ['Wind', '30'],
+          ['Delay', '47'],
+        ],
+      },
+    ])
+    await page.context().close()
+  },
+)
+
+test.skipIf(sampled)(
+  'a scatter that shares a scale says what stands at the place that is pointed at elsewhere, and nothing beside it',
+  async () => {
+    const page = await blank()
+    await page.evaluate(() => {
+      const { chart, mount, table } = window.dapplo as unknown as Dapplo
+      const rows = table([1, 2, 3, 4, 5, 6].map(hour => ({ hour, delay: (hour * 7) % 5 })))
+      const half = table([2, 4, 6].map(hour => ({ hour, delay: (hour * 7) % 5 })))
+      const scales = { x: 'hours' }
+      window.charts = [
+        mount(chart(rows, { draw: 'line', x: 'hour', y: 'delay', scales }), place(250)),
+        mount(chart(half, { draw: 'scatter', x: 'hour', y: 'delay', scales }), place(250)),
+      ]
+    })
+    await still(page)
+    for (const hour of [1, 2, 3, 4, 5, 6]) {
+      const at = await placeOf(page, 0, hour, 2)
+      await page.mouse.move(at.x, at.y)
+      await page.waitForFunction(
+        hour => document.querySelector('.dapplo-tooltip-heading')?.textContent === String(hour),
+        hour,
+      )
+      await still(page)
+      const [, other] = await cards(page)
+      const delay = String((hour * 7) % 5)
+      expect(other?.rows).toEqual(
+        hour % 2 === 0
+          ? [
+              ['Hour', String(hour)],
+              ['Delay', delay],
+            ]
+          : undefined,
+      )
+    }
+    await page.context().close()
+  },
+)
 
 test('a click on nothing selects nothing, and Escape clears what a legend has selected', async () => {
   const page = await blank()
@@ -142,36 +149,39 @@ test('a click on nothing selects nothing, and Escape clears what a legend has se
   await page.context().close()
 })
 
-test('a picture is of what is shown, or of the end of the motion, as it is asked for', async () => {
-  const page = await blank({ reducedMotion: 'no-preference' })
-  const seen = await page.evaluate(async () => {
-    const { chart, mount, table } = window.dapplo as unknown as Dapplo
-    const rows = table([{ pier: 'Harbour', boarded: 10 }], { key: 'pier' })
-    const live = mount(
-      chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', label: true, motion: { duration: 3000 } }),
-      place(300),
-    )
-    window.charts = [live]
-    const until = async (done: () => boolean) => {
-      while (!done()) await new Promise(requestAnimationFrame)
-    }
-    await until(() => !live.moving)
-    rows.put({ pier: 'Harbour', boarded: 90 })
-    const label = (svg: string) => Number(/>(\d+)<\/text>(?![\s\S]*>\d+<\/text>)/.exec(svg)![1])
-    const shown = () => {
-      const texts = live.scene.batches.find(batch => batch.kind === 'texts' && batch.of !== undefined)
-      return texts?.kind === 'texts' ? Number(texts.texts[0]) : Number.NaN
-    }
-    await until(() => live.moving && shown() > 20 && shown() < 80)
-    const now = shown()
-    const result = { now, svg: label(live.toSvg()), end: label(live.toSvg({ end: true })) }
-    live.destroy()
-    return result
-  })
-  expect(seen.svg).toBe(seen.now)
-  expect(seen.end).toBe(90)
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'a picture is of what is shown, or of the end of the motion, as it is asked for',
+  async () => {
+    const page = await blank({ reducedMotion: 'no-preference' })
+    const seen = await page.evaluate(async () => {
+      const { chart, mount, table } = window.dapplo as unknown as Dapplo
+      const rows = table([{ pier: 'Harbour', boarded: 10 }], { key: 'pier' })
+      const live = mount(
+        chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', label: true, motion: { duration: 3000 } }),
+        place(300),
+      )
+      window.charts = [live]
+      const until = async (done: () => boolean) => {
+        while (!done()) await new Promise(requestAnimationFrame)
+      }
+      await until(() => !live.moving)
+      rows.put({ pier: 'Harbour', boarded: 90 })
+      const label = (svg: string) => Number(/>(\d+)<\/text>(?![\s\S]*>\d+<\/text>)/.exec(svg)![1])
+      const shown = () => {
+        const texts = live.scene.batches.find(batch => batch.kind === 'texts' && batch.of !== undefined)
+        return texts?.kind === 'texts' ? Number(texts.texts[0]) : Number.NaN
+      }
+      await until(() => live.moving && shown() > 20 && shown() < 80)
+      const now = shown()
+      const result = { now, svg: label(live.toSvg()), end: label(live.toSvg({ end: true })) }
+      live.destroy()
+      return result
+    })
+    expect(seen.svg).toBe(seen.now)
+    expect(seen.end).toBe(90)
+    await page.context().close()
+  },
+)
 
 test('between two periods the tooltip says what its bar shows', async () => {
   const page = await blank({ reducedMotion: 'no-preference' })
@@ -205,22 +215,25 @@ test('between two periods the tooltip says what its bar shows', async () => {
   await page.context().close()
 })
 
-test('what a person would regret is said once in the console of a page in the making', async () => {
-  const { page } = await gallery.open('')
-  const said: string[] = []
-  page.on('console', message => message.type() === 'warning' && said.push(message.text()))
-  await page.evaluate(async () => {
-    const { chart, mount, table } = window.dapplo as unknown as Dapplo
-    const rows = table([{ pier: 'Harbour', boarded: 10 }])
-    const element = document.body.appendChild(document.createElement('div'))
-    for (let i = 0; i < 3; i++) {
-      mount(chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', hollow: 0.5 }), element)
-      await new Promise(requestAnimationFrame)
-    }
-  })
-  await still(page)
-  expect(said.filter(text => text.includes('"hollow"'))).toEqual([
-    '"hollow" changes nothing about "bar" (at hollow). Leave it out, or use it with "pie". [no-effect]',
-  ])
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'what a person would regret is said once in the console of a page in the making',
+  async () => {
+    const { page } = await gallery.open('')
+    const said: string[] = []
+    page.on('console', message => message.type() === 'warning' && said.push(message.text()))
+    await page.evaluate(async () => {
+      const { chart, mount, table } = window.dapplo as unknown as Dapplo
+      const rows = table([{ pier: 'Harbour', boarded: 10 }])
+      const element = document.body.appendChild(document.createElement('div'))
+      for (let i = 0; i < 3; i++) {
+        mount(chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', hollow: 0.5 }), element)
+        await new Promise(requestAnimationFrame)
+      }
+    })
+    await still(page)
+    expect(said.filter(text => text.includes('"hollow"'))).toEqual([
+      '"hollow" changes nothing about "bar" (at hollow). Leave it out, or use it with "pie". [no-effect]',
+    ])
+    await page.context().close()
+  },
+)

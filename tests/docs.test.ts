@@ -8,9 +8,9 @@ import {
   symlinkSync,
   writeFileSync,
 } from 'node:fs'
-import { join } from 'node:path'
+import { basename, join } from 'node:path'
 import { rolldown } from 'rolldown'
-import { afterAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { compile } from './support/compile.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -39,10 +39,18 @@ const snippets = pages.flatMap(page =>
 )
 
 describe('every snippet of the documentation', () => {
-  test.each(snippets)('$name', async ({ name, code, runs }) => {
-    const base = join(folder, name.replace(/\W+/g, '-'))
-    writeFileSync(`${base}.ts`, code)
-    expect(compile(`${base}.ts`, `${base}.json`, ['node'])).toBe('')
+  const baseOf = (name: string) => join(folder, name.replace(/\W+/g, '-'))
+  let said = ''
+  beforeAll(() => {
+    for (const { name, code } of snippets) writeFileSync(`${baseOf(name)}.ts`, code)
+    // All at once, each as a module of its own.
+    const files = snippets.map(({ name }) => `${baseOf(name)}.ts`)
+    said = compile(files, join(folder, 'tsconfig.json'), ['node'])
+  })
+
+  test.each(snippets)('$name', async ({ name, runs }) => {
+    const base = baseOf(name)
+    expect(said.split(/\n(?=\S)/).filter(words => words.includes(`${basename(base)}.ts(`))).toEqual([])
     if (!runs) return
     const bundle = await rolldown({ input: `${base}.ts`, external: /^[^./]/, logLevel: 'silent' })
     await bundle.write({ file: `${base}.mjs`, format: 'es' })

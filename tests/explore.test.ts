@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { engine } from './support/browser.ts'
+import { engine, sampled } from './support/browser.ts'
 import { at, cards, SINGLE, shapeAt, stamp, state, title } from './support/charts.ts'
 import { fingersOn } from './support/fingers.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
@@ -12,7 +12,7 @@ beforeAll(async () => {
 afterAll(() => gallery?.close())
 
 describe('charts that share a scale', () => {
-  test('line up, in containers of their own, also after one needs more room', async () => {
+  test.skipIf(sampled)('line up, in containers of their own, also after one needs more room', async () => {
     const { page } = await gallery.open('together.html')
     await still(page)
     const plots = () =>
@@ -37,7 +37,7 @@ describe('charts that share a scale', () => {
     await page.context().close()
   })
 
-  test('answer each other: pointer, zoom by wheel, and back by a double click', async () => {
+  test.skipIf(sampled)('answer each other: pointer, zoom by wheel, and back by a double click', async () => {
     const { page, errors } = await gallery.open('together.html')
     const middle = await at(page, 0.5, 0.5)
     await page.mouse.move(middle.x, middle.y)
@@ -102,7 +102,7 @@ describe('charts that share a scale', () => {
   })
 })
 
-test('a double click does not spoil the drags that follow', async () => {
+test.skipIf(sampled)('a double click does not spoil the drags that follow', async () => {
   const { page, errors } = await gallery.open('earnings.html')
   const from = await at(page, 0.2, 0.2)
   const to = await at(page, 0.5, 0.7)
@@ -159,7 +159,7 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
-  test('selections in two charts intersect; one button clears everything', async () => {
+  test.skipIf(sampled)('selections in two charts intersect; one button clears everything', async () => {
     const { page } = await gallery.open('earnings.html')
     const bar = await shapeAt(page, 'rects', 0, 2)
     await page.mouse.click(bar.x, bar.y)
@@ -256,7 +256,7 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
-  test('a name at the axis selects what stands there', async () => {
+  test.skipIf(sampled)('a name at the axis selects what stands there', async () => {
     const { page } = await gallery.open('earnings.html')
     await page.locator('.dapplo').nth(2).getByRole('button', { name: 'Select Tern Point' }).click()
     await still(page)
@@ -267,7 +267,7 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
-  test('a name that is cut off says itself whole to those who point at it', async () => {
+  test.skipIf(sampled)('a name that is cut off says itself whole to those who point at it', async () => {
     const { page, errors } = await gallery.open('')
     const long = 'Gannet Bay by way of the Inner Loop and the old lighthouse pier'
     const shown = await page.evaluate(name => {
@@ -291,7 +291,7 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
-  test('a tooltip tells other columns of the row', async () => {
+  test.skipIf(sampled)('a tooltip tells other columns of the row', async () => {
     const { page } = await gallery.open('earnings.html')
     const place = await at(page, 0.3, 0.8)
     await page.mouse.move(place.x, place.y)
@@ -370,7 +370,7 @@ test('a lasso selects what it goes around, and a link is followed', async () => 
 })
 
 describe('a detail', () => {
-  test('explains what leads, then what is selected, in its colour', async () => {
+  test.skipIf(sampled)('explains what leads, then what is selected, in its colour', async () => {
     const { page } = await gallery.open('detail.html')
     expect(await title(page, 1)).toBe('North Sound, by vessel')
     const bar = await shapeAt(page, 'rects', 2)
@@ -400,7 +400,7 @@ describe('a detail', () => {
 })
 
 describe('controls and the menu', () => {
-  test('set parts of the description', async () => {
+  test.skipIf(sampled)('set parts of the description', async () => {
     const { page, errors } = await gallery.open('period.html')
     await page.getByText('Years', { exact: true }).click()
     await still(page)
@@ -454,39 +454,42 @@ describe('controls and the menu', () => {
   })
 })
 
-test('a house speaks its own words: menu, play bar, legend, tables and the picture', async () => {
-  const { page, errors } = await gallery.open('period.html')
-  await page.evaluate(() =>
-    window.charts[0].reframe({
-      house: {
-        locale: 'de',
-        words: {
-          'Save or print': 'Menü',
-          'Show values': 'Zahlen zeigen',
-          Close: 'Schließen',
-          '{what} per quarter': '{what} je Quartal',
-          '{title}. Arrow keys read values.': '{title}. Pfeiltasten lesen die Werte.',
-          '{name}, shown': '{name}, gezeigt',
+test.skipIf(sampled)(
+  'a house speaks its own words: menu, play bar, legend, tables and the picture',
+  async () => {
+    const { page, errors } = await gallery.open('period.html')
+    await page.evaluate(() =>
+      window.charts[0].reframe({
+        house: {
+          locale: 'de',
+          words: {
+            'Save or print': 'Menü',
+            'Show values': 'Zahlen zeigen',
+            Close: 'Schließen',
+            '{what} per quarter': '{what} je Quartal',
+            '{title}. Arrow keys read values.': '{title}. Pfeiltasten lesen die Werte.',
+            '{name}, shown': '{name}, gezeigt',
+          },
         },
-      },
-    }),
-  )
-  await still(page)
-  const chart = page.locator('.dapplo').first()
-  expect(await chart.locator('.dapplo-keys').getAttribute('aria-label')).toMatch(
-    /Pfeiltasten lesen die Werte/,
-  )
-  await expect.poll(() => chart.getByRole('button', { name: 'Gannet Bay, gezeigt' }).count()).toBe(1)
-  const texts = await page.evaluate(() =>
-    window.charts[0].scene.batches.flatMap(batch => (batch.kind === 'texts' ? batch.texts : [])),
-  )
-  expect(texts).toContain('Passengers je Quartal')
-  await page.getByRole('button', { name: 'Menü' }).click()
-  await page.getByRole('menuitem', { name: 'Zahlen zeigen' }).click()
-  await page.getByRole('button', { name: 'Schließen' }).click()
-  expect(errors).toEqual([])
-  await page.context().close()
-})
+      }),
+    )
+    await still(page)
+    const chart = page.locator('.dapplo').first()
+    expect(await chart.locator('.dapplo-keys').getAttribute('aria-label')).toMatch(
+      /Pfeiltasten lesen die Werte/,
+    )
+    await expect.poll(() => chart.getByRole('button', { name: 'Gannet Bay, gezeigt' }).count()).toBe(1)
+    const texts = await page.evaluate(() =>
+      window.charts[0].scene.batches.flatMap(batch => (batch.kind === 'texts' ? batch.texts : [])),
+    )
+    expect(texts).toContain('Passengers je Quartal')
+    await page.getByRole('button', { name: 'Menü' }).click()
+    await page.getByRole('menuitem', { name: 'Zahlen zeigen' }).click()
+    await page.getByRole('button', { name: 'Schließen' }).click()
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
 
 describe('legends', () => {
   test('preview, hide and isolate series, by pointer and by keys', async () => {
@@ -521,36 +524,39 @@ describe('legends', () => {
     await page.context().close()
   })
 
-  test('without room for all are leafed through, by pointer and by keys, round to the first', async () => {
-    const { page } = await gallery.open('period.html')
-    await page.evaluate(() => {
-      const { charts } = window as any
-      charts[0].show(charts[0].chart.with({ color: 'month of departed', legend: 'top' }))
-      charts[0].element.style.width = '300px'
-    })
-    await still(page)
-    const names = () =>
-      page.evaluate(() =>
-        window.charts[0].scene.batches.flatMap(batch =>
-          batch.kind === 'texts' && batch.id === 'legend/names' ? [...batch.texts] : [],
-        ),
-      )
-    const first = await names()
-    expect(first.at(-1)).toMatch(/^and \d+ more$/)
-    const more = page.getByRole('button', { name: /^and \d+ more$/ }).first()
-    await more.click()
-    await still(page)
-    const second = await names()
-    expect(second[0]).not.toBe(first[0])
-    const seen = new Set([...first, ...second].filter(name => !name.startsWith('and ')))
-    for (let turn = 0; turn < 40 && (await names())[0] !== first[0]; turn++) {
-      await more.focus()
-      await page.keyboard.press('Enter')
+  test.skipIf(sampled)(
+    'without room for all are leafed through, by pointer and by keys, round to the first',
+    async () => {
+      const { page } = await gallery.open('period.html')
+      await page.evaluate(() => {
+        const { charts } = window as any
+        charts[0].show(charts[0].chart.with({ color: 'month of departed', legend: 'top' }))
+        charts[0].element.style.width = '300px'
+      })
       await still(page)
-      for (const name of await names()) if (!name.startsWith('and ')) seen.add(name)
-    }
-    expect((await names())[0]).toBe(first[0])
-    expect(seen.size).toBe(36)
-    await page.context().close()
-  })
+      const names = () =>
+        page.evaluate(() =>
+          window.charts[0].scene.batches.flatMap(batch =>
+            batch.kind === 'texts' && batch.id === 'legend/names' ? [...batch.texts] : [],
+          ),
+        )
+      const first = await names()
+      expect(first.at(-1)).toMatch(/^and \d+ more$/)
+      const more = page.getByRole('button', { name: /^and \d+ more$/ }).first()
+      await more.click()
+      await still(page)
+      const second = await names()
+      expect(second[0]).not.toBe(first[0])
+      const seen = new Set([...first, ...second].filter(name => !name.startsWith('and ')))
+      for (let turn = 0; turn < 40 && (await names())[0] !== first[0]; turn++) {
+        await more.focus()
+        await page.keyboard.press('Enter')
+        await still(page)
+        for (const name of await names()) if (!name.startsWith('and ')) seen.add(name)
+      }
+      expect((await names())[0]).toBe(first[0])
+      expect(seen.size).toBe(36)
+      await page.context().close()
+    },
+  )
 })

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { engine } from './support/browser.ts'
+import { engine, sampled } from './support/browser.ts'
 import { type Gallery, openGallery as openGalleryPages } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -74,7 +74,7 @@ describe('the tooltip', () => {
     await page.close()
   })
 
-  test('stands beside its point and on the screen, also at the edges', async () => {
+  test.skipIf(sampled)('stands beside its point and on the screen, also at the edges', async () => {
     const page = await openGallery({ width: 700, height: 600 })
     for (const day of ['2023-01-02', '2024-06-15', '2025-12-31']) {
       const at = await placeOf(page, `${day}T12:00Z`)
@@ -126,7 +126,7 @@ describe('change', () => {
     await page.close()
   })
 
-  test('put and remove are drawn, and lines become bars', async () => {
+  test.skipIf(sampled)('put and remove are drawn, and lines become bars', async () => {
     const page = await openGallery()
     const heights = await page.evaluate(async () => {
       const settled = async () => {
@@ -156,7 +156,7 @@ describe('change', () => {
     await page.close()
   })
 
-  test('what is pointed at on the way is what is shown', async () => {
+  test.skipIf(sampled)('what is pointed at on the way is what is shown', async () => {
     const page = await openGallery()
     const { x, y } = await page.evaluate(async () => {
       const settled = async () => {
@@ -237,7 +237,7 @@ test('news that keep coming are caught up with, however long a glide is meant to
   await page.close()
 })
 
-test('a picture that cannot be loaded is told', async () => {
+test.skipIf(sampled)('a picture that cannot be loaded is told', async () => {
   const page = await openGallery()
   await page.evaluate(() => {
     const images = { 'Tern Point': 'none.png' }
@@ -250,21 +250,24 @@ test('a picture that cannot be loaded is told', async () => {
 })
 
 describe('the frame', () => {
-  test('tells of a font that is not there, and of none that the page declares or that stands for any', async () => {
-    const page = await browser.newPage()
-    await page.goto(server.url)
-    await page.waitForFunction(() => window.live)
-    const found = (font: string) =>
-      page.evaluate(font => {
-        window.live.reframe({ house: { font } })
-        return window.live.findings.map(({ code }) => code).filter(code => code === 'missing-font')
-      }, font)
-    expect(await found('Nowhere Sans')).toEqual(['missing-font'])
-    expect(await found('monospace')).toEqual([])
-    await page.evaluate(() => document.fonts.add(new FontFace('Nowhere Sans', 'url(none.woff2)')))
-    expect(await found('"Nowhere Sans", serif')).toEqual([])
-    await page.close()
-  })
+  test.skipIf(sampled)(
+    'tells of a font that is not there, and of none that the page declares or that stands for any',
+    async () => {
+      const page = await browser.newPage()
+      await page.goto(server.url)
+      await page.waitForFunction(() => window.live)
+      const found = (font: string) =>
+        page.evaluate(font => {
+          window.live.reframe({ house: { font } })
+          return window.live.findings.map(({ code }) => code).filter(code => code === 'missing-font')
+        }, font)
+      expect(await found('Nowhere Sans')).toEqual(['missing-font'])
+      expect(await found('monospace')).toEqual([])
+      await page.evaluate(() => document.fonts.add(new FontFace('Nowhere Sans', 'url(none.woff2)')))
+      expect(await found('"Nowhere Sans", serif')).toEqual([])
+      await page.close()
+    },
+  )
 
   test('follows the size of its container, sharp at its density', async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 2 })
@@ -316,7 +319,7 @@ describe('the frame', () => {
     },
   )
 
-  test('destroy leaves nothing behind', async () => {
+  test.skipIf(sampled)('destroy leaves nothing behind', async () => {
     const page = await openGallery()
     await page.mouse.move(600, 400)
     await page.locator('.dapplo-tooltip').waitFor({ state: 'visible' })
@@ -342,142 +345,156 @@ describe('the frame', () => {
 })
 
 describe('the page of axes', () => {
-  test('shows every example without an error, and reads the pane that is pointed at', async () => {
-    const page = await browser.newPage({ viewport: { width: 1240, height: 1000 }, reducedMotion: 'reduce' })
-    const errors: string[] = []
-    page.on('pageerror', error => errors.push(error.message))
-    await page.goto(`${server.url}/axes.html`)
-    await page.waitForFunction(() => document.querySelectorAll('#axes .dapplo').length === 23)
-    const panes = page.locator('#axes > div').last()
-    await panes.scrollIntoViewIfNeeded()
-    const box = (await panes.boundingBox())!
-    const read = async (part: number) => {
-      await page.mouse.move(box.x + box.width / 2, box.y + box.height * part)
-      await still(page)
-      return page
-        .locator('.dapplo-tooltip:visible')
-        .evaluateAll(cards =>
-          cards.filter(card => getComputedStyle(card).visibility === 'visible').map(card => card.textContent),
-        )
+  test.skipIf(sampled)(
+    'shows every example without an error, and reads the pane that is pointed at',
+    async () => {
+      const page = await browser.newPage({ viewport: { width: 1240, height: 1000 }, reducedMotion: 'reduce' })
+      const errors: string[] = []
+      page.on('pageerror', error => errors.push(error.message))
+      await page.goto(`${server.url}/axes.html`)
+      await page.waitForFunction(() => document.querySelectorAll('#axes .dapplo').length === 23)
+      const panes = page.locator('#axes > div').last()
+      await panes.scrollIntoViewIfNeeded()
+      const box = (await panes.boundingBox())!
+      const read = async (part: number) => {
+        await page.mouse.move(box.x + box.width / 2, box.y + box.height * part)
+        await still(page)
+        return page
+          .locator('.dapplo-tooltip:visible')
+          .evaluateAll(cards =>
+            cards
+              .filter(card => getComputedStyle(card).visibility === 'visible')
+              .map(card => card.textContent),
+          )
+      }
+      expect((await read(0.3))[0]).toContain('North Sound')
+      expect((await read(0.8))[0]).toContain('Highest wind knots')
+      expect(errors).toEqual([])
+      await page.close()
+    },
+  )
+})
+
+test.skipIf(sampled)(
+  'an embedded page shows its picture without scripts and its tooltip with them, and asks the network for nothing',
+  async () => {
+    const out = join(folder, 'embedded.html')
+    execFileSync(process.execPath, [
+      join(root, 'packages/cli/dist/dapplo.js'),
+      'embed',
+      join(root, 'demo-data/passengers.chart.json'),
+      '--out',
+      out,
+    ])
+    // Firefox's driver cannot do without scripts.
+    if (engine === 'chromium') {
+      const mute = await browser.newContext({ javaScriptEnabled: false })
+      const dead = await mute.newPage()
+      await dead.goto(pathToFileURL(out).href)
+      expect(await dead.locator('figure svg text', { hasText: 'North Sound' }).count()).toBe(1)
+      await mute.close()
     }
-    expect((await read(0.3))[0]).toContain('North Sound')
-    expect((await read(0.8))[0]).toContain('Highest wind knots')
-    expect(errors).toEqual([])
+
+    const page = await browser.newPage()
+    const asked: string[] = []
+    const complaints: string[] = []
+    page.on('request', request => asked.push(request.url()))
+    page.on('console', message => complaints.push(message.text()))
+    page.on('pageerror', error => complaints.push(error.message))
+    await page.goto(pathToFileURL(out).href)
+    await page.waitForSelector('.dapplo canvas', { state: 'attached' })
+    expect(await page.locator('figure > svg').count()).toBe(0)
+    await still(page)
+    await page.mouse.move(500, 300)
+    await page.waitForFunction(() => document.querySelectorAll('.dapplo-tooltip-name').length >= 4)
+    expect(asked.filter(url => !url.startsWith('file:') && !url.startsWith('data:'))).toEqual([])
+    expect(complaints).toEqual([])
     await page.close()
-  })
-})
+  },
+)
 
-test('an embedded page shows its picture without scripts and its tooltip with them, and asks the network for nothing', async () => {
-  const out = join(folder, 'embedded.html')
-  execFileSync(process.execPath, [
-    join(root, 'packages/cli/dist/dapplo.js'),
-    'embed',
-    join(root, 'demo-data/passengers.chart.json'),
-    '--out',
-    out,
-  ])
-  // Firefox's driver cannot do without scripts.
-  if (engine === 'chromium') {
-    const mute = await browser.newContext({ javaScriptEnabled: false })
-    const dead = await mute.newPage()
-    await dead.goto(pathToFileURL(out).href)
-    expect(await dead.locator('figure svg text', { hasText: 'North Sound' }).count()).toBe(1)
-    await mute.close()
-  }
-
-  const page = await browser.newPage()
-  const asked: string[] = []
-  const complaints: string[] = []
-  page.on('request', request => asked.push(request.url()))
-  page.on('console', message => complaints.push(message.text()))
-  page.on('pageerror', error => complaints.push(error.message))
-  await page.goto(pathToFileURL(out).href)
-  await page.waitForSelector('.dapplo canvas', { state: 'attached' })
-  expect(await page.locator('figure > svg').count()).toBe(0)
-  await still(page)
-  await page.mouse.move(500, 300)
-  await page.waitForFunction(() => document.querySelectorAll('.dapplo-tooltip-name').length >= 4)
-  expect(asked.filter(url => !url.startsWith('file:') && !url.startsWith('data:'))).toEqual([])
-  expect(complaints).toEqual([])
-  await page.close()
-})
-
-test('of many charts those near the window are painted first, the others when they come near or the page has time', async () => {
-  const { page, errors } = await gallery.open('')
-  await page.evaluate(() => {
-    const { chart, mount, table } = window.dapplo
-    // The page has no time at first.
-    const given: IdleRequestCallback[] = []
-    Object.assign(window, { given, requestIdleCallback: (act: IdleRequestCallback) => given.push(act) })
-    document.body.innerHTML = ''
-    const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
-    window.charts = Array.from({ length: 30 }, () => {
-      const place = document.createElement('div')
-      place.style.height = '300px'
-      document.body.append(place)
-      return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+test.skipIf(sampled)(
+  'of many charts those near the window are painted first, the others when they come near or the page has time',
+  async () => {
+    const { page, errors } = await gallery.open('')
+    await page.evaluate(() => {
+      const { chart, mount, table } = window.dapplo
+      // The page has no time at first.
+      const given: IdleRequestCallback[] = []
+      Object.assign(window, { given, requestIdleCallback: (act: IdleRequestCallback) => given.push(act) })
+      document.body.innerHTML = ''
+      const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
+      window.charts = Array.from({ length: 30 }, () => {
+        const place = document.createElement('div')
+        place.style.height = '300px'
+        document.body.append(place)
+        return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+      })
     })
-  })
-  await still(page)
-  const painted = () =>
-    page.evaluate(() =>
-      window.charts.map(({ element }) => {
-        const canvas = element.querySelector('canvas')!
-        const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
-        return data.some(value => value !== 0)
-      }),
-    )
-  const first = await painted()
-  expect(first.slice(0, 3)).toEqual([true, true, true])
-  expect(first.slice(10)).toEqual(new Array(20).fill(false))
-  // All can be read at once, painted or not.
-  expect(await page.evaluate(() => window.charts.every(({ scene }) => scene.width > 100))).toBe(true)
-  await page.evaluate(() => window.charts[20].element.scrollIntoView())
-  await page.waitForFunction(() => window.charts[20].element.querySelector('canvas')!.width > 300)
-  expect((await painted())[29]).toBe(false)
-  await page.evaluate(() => {
-    const { given } = window as unknown as { given: IdleRequestCallback[] }
-    for (let act = given.shift(); act; act = given.shift())
-      act({ didTimeout: false, timeRemaining: () => 0 } as IdleDeadline)
-  })
-  expect(await painted()).toEqual(new Array(30).fill(true))
-  expect(errors).toEqual([])
-  await page.context().close()
-})
-
-test('charts side by side take the room of their containers, also where it changes for all at once', async () => {
-  const { page, errors } = await gallery.open('')
-  await page.evaluate(() => {
-    const { chart, mount, table } = window.dapplo
-    document.body.innerHTML =
-      '<div id="grid" style="display:grid;grid-template-columns:1fr 1fr;width:800px"></div>'
-    const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
-    window.charts = Array.from({ length: 6 }, (_, i) => {
-      const place = document.createElement('div')
-      // Every other one has no height of its own.
-      if (i % 2 === 0) place.style.height = '200px'
-      document.getElementById('grid')!.append(place)
-      return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+    await still(page)
+    const painted = () =>
+      page.evaluate(() =>
+        window.charts.map(({ element }) => {
+          const canvas = element.querySelector('canvas')!
+          const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+          return data.some(value => value !== 0)
+        }),
+      )
+    const first = await painted()
+    expect(first.slice(0, 3)).toEqual([true, true, true])
+    expect(first.slice(10)).toEqual(new Array(20).fill(false))
+    // All can be read at once, painted or not.
+    expect(await page.evaluate(() => window.charts.every(({ scene }) => scene.width > 100))).toBe(true)
+    await page.evaluate(() => window.charts[20].element.scrollIntoView())
+    await page.waitForFunction(() => window.charts[20].element.querySelector('canvas')!.width > 300)
+    expect((await painted())[29]).toBe(false)
+    await page.evaluate(() => {
+      const { given } = window as unknown as { given: IdleRequestCallback[] }
+      for (let act = given.shift(); act; act = given.shift())
+        act({ didTimeout: false, timeRemaining: () => 0 } as IdleDeadline)
     })
-  })
-  await still(page)
-  const sizes = () => page.evaluate(() => window.charts.map(({ scene }) => [scene.width, scene.height]))
-  const before = await sizes()
-  expect(before.every(([width]) => width === 400)).toBe(true)
-  expect(before[0][1]).toBe(200)
-  await page.evaluate(() => {
-    document.getElementById('grid')!.style.width = '1000px'
-  })
-  await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 500))
-  await still(page)
-  const after = await sizes()
-  expect(after[0][1]).toBe(200)
-  await page.evaluate(() => {
-    document.getElementById('grid')!.style.width = '800px'
-  })
-  await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 400))
-  await still(page)
-  expect(await sizes()).toEqual(before)
-  expect(errors).toEqual([])
-  await page.context().close()
-})
+    expect(await painted()).toEqual(new Array(30).fill(true))
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
+
+test.skipIf(sampled)(
+  'charts side by side take the room of their containers, also where it changes for all at once',
+  async () => {
+    const { page, errors } = await gallery.open('')
+    await page.evaluate(() => {
+      const { chart, mount, table } = window.dapplo
+      document.body.innerHTML =
+        '<div id="grid" style="display:grid;grid-template-columns:1fr 1fr;width:800px"></div>'
+      const rows = table({ day: [1, 2, 3], passengers: [4, 9, 6] })
+      window.charts = Array.from({ length: 6 }, (_, i) => {
+        const place = document.createElement('div')
+        // Every other one has no height of its own.
+        if (i % 2 === 0) place.style.height = '200px'
+        document.getElementById('grid')!.append(place)
+        return mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), place)
+      })
+    })
+    await still(page)
+    const sizes = () => page.evaluate(() => window.charts.map(({ scene }) => [scene.width, scene.height]))
+    const before = await sizes()
+    expect(before.every(([width]) => width === 400)).toBe(true)
+    expect(before[0][1]).toBe(200)
+    await page.evaluate(() => {
+      document.getElementById('grid')!.style.width = '1000px'
+    })
+    await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 500))
+    await still(page)
+    const after = await sizes()
+    expect(after[0][1]).toBe(200)
+    await page.evaluate(() => {
+      document.getElementById('grid')!.style.width = '800px'
+    })
+    await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 400))
+    await still(page)
+    expect(await sizes()).toEqual(before)
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)

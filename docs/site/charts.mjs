@@ -21,7 +21,10 @@ export const { exploring, motion, keyboard, tableView, saving, menu, controls, p
 
 /** The charts of a snippet: a file for the page, its picture, and words about it. */
 export async function chartsOf(code, root) {
-  if (!/\b(chart|chartOf|spread)\(/.test(code) || /dapplo\/(small|react|far)|@dapplo\/react/.test(code))
+  if (
+    !/\b(chart|chartOf|spread)\(/.test(code) ||
+    /dapplo\/(small|react|far|worker)|@dapplo\/react/.test(code)
+  )
     return []
   const names = [...code.matchAll(/^const (\w+) = (?:\w+\.with|chart|chartOf|spread)\(/gm)].map(
     ([, name]) => name,

@@ -9,6 +9,16 @@ import { PATIENCE } from './waiting.ts'
 /** Which browser the tests are run in: `npm test` runs those of pages in both. */
 export const engine = process.env.DAPPLO_ENGINE === 'firefox' ? 'firefox' : 'chromium'
 
+/** `npm run test:all` runs every test in both. */
+const everything = process.env.DAPPLO_ALL !== undefined
+
+/** `npm test` tries in Firefox one of several tests that go the same ways: true where the others are left to the longer run. */
+export const sampled = engine === 'firefox' && !everything
+
+/** The examples of a test: all of them in the longer run, else those at some places; in Firefox the first of these alone. */
+export const sample = <T>(all: readonly T[], ...places: number[]): readonly T[] =>
+  everything ? all : (sampled ? places.slice(0, 1) : places).map(place => all[place])
+
 /** A headless browser, without the traffic that it would send of its own accord. */
 export async function openBrowser(): Promise<Browser> {
   const browser = engine === 'firefox' ? await openFirefox() : await openChromium()

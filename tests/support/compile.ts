@@ -4,8 +4,8 @@ import { join } from 'node:path'
 
 const root = join(import.meta.dirname, '../..')
 
-/** What the compiler says about a file, in the strict setting of a page's project; empty when it is content. `config`: where its settings are written. */
-export function compile(file: string, config: string, types: string[] = []): string {
+/** What the compiler says about files, in the strict setting of a page's project; empty when it is content. `config`: where its settings are written. */
+export function compile(files: string | readonly string[], config: string, types: string[] = []): string {
   const compilerOptions = {
     strict: true,
     noEmit: true,
@@ -17,7 +17,7 @@ export function compile(file: string, config: string, types: string[] = []): str
     typeRoots: [join(root, 'node_modules/@types')],
     skipLibCheck: true,
   }
-  writeFileSync(config, JSON.stringify({ compilerOptions, files: [file] }))
+  writeFileSync(config, JSON.stringify({ compilerOptions, files: [files].flat() }))
   try {
     execFileSync(process.execPath, [join(root, 'node_modules/typescript/bin/tsc'), '-p', config], {
       encoding: 'utf8',
