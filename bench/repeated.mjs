@@ -67,4 +67,6 @@ export function repeat(times, wanted, keeps) {
   const all = { ...before, ...now }
   writeFileSync(kept, `${JSON.stringify(all, null, 2)}\n`)
   writeFileSync(page, pageOf(all))
+  const format = fileURLToPath(new URL('../node_modules/@biomejs/biome/bin/biome', import.meta.url))
+  execFileSync(process.execPath, [format, 'format', '--write', kept, page], { stdio: 'ignore' })
 }

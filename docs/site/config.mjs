@@ -51,6 +51,7 @@ export function configOf(folder) {
             'far.md',
             'compose.md',
             'browsers.md',
+            'speed.md',
           ].map(name => titled('', name)),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },

@@ -45,6 +45,11 @@ export async function writePages(root, folder) {
   for (const page of pages) {
     const text = readFileSync(join(docs, page), 'utf8')
     writeFileSync(join(folder, page), await withCharts(text, page, root, charts))
+    // Pictures that a page shows of its own.
+    for (const [, picture] of text.matchAll(/!\[[^\]]*\]\((screenshots\/[^)]+)\)/g)) {
+      mkdirSync(join(folder, 'screenshots'), { recursive: true })
+      copyFileSync(join(docs, picture), join(folder, picture))
+    }
   }
   writeFileSync(join(folder, 'recipes/index.md'), recipesPage(folder, pages))
   writeFileSync(join(folder, 'options.md'), await optionsPage(root, charts))
