@@ -1,4 +1,3 @@
-import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 import { findFirefox } from './scripts/browsers.mjs'
@@ -34,8 +33,8 @@ const used = {
 
 export default defineConfig({
   test: {
-    // More than processors: tests of pages mostly wait for the frames of a browser.
-    maxWorkers: Math.max(3, Math.round(availableParallelism() * 1.5)),
+    // One for each processor: the usual number leaves one idle, which of two is half.
+    maxWorkers: '100%',
     // `core`: computation, tested at its source. `public`: what is built, used as its users would.
     projects: [
       {
