@@ -1,4 +1,4 @@
-import type { readCsv, Table } from 'dapplo'
+import type { readCsv, setHouse, Table } from 'dapplo'
 import type { readInWorker } from 'dapplo/worker'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, test } from 'vitest'
@@ -8,7 +8,12 @@ import { still } from './support/waiting.ts'
 
 declare global {
   interface Window {
-    reading: { worker: Worker; readInWorker: typeof readInWorker; readCsv: typeof readCsv }
+    reading: {
+      worker: Worker
+      readInWorker: typeof readInWorker
+      readCsv: typeof readCsv
+      setHouse: typeof setHouse
+    }
   }
 }
 
@@ -78,6 +83,21 @@ test('a table from a worker is the one that the page would have read, with its f
   await page.context().close()
 })
 
+test('what is said of columns holds, by the page or by the house of all its tables, functions too', async () => {
+  const { page } = await open()
+  const seen = await page.evaluate(async () => {
+    const { worker, readInWorker, setHouse } = window.reading
+    setHouse({ columns: { at: { timeZone: 'Europe/Lisbon' }, none: { type: 'number' } } })
+    const table = await readInWorker(worker, new Blob(['at,code,n\n2024-07-01T10:00,007,3\n']), {
+      columns: { code: { type: 'text' }, n: { format: (value: number) => `no. ${value}` } },
+    })
+    const { format } = table.column('n')!.options
+    return [table.rows(), typeof format === 'function' ? format(3) : '', table.column('at')!.zone.name]
+  })
+  expect(seen).toEqual([[{ at: new Date('2024-07-01T09:00Z'), code: '007', n: 3 }], 'no. 3', 'Europe/Lisbon'])
+  await page.context().close()
+})
+
 test('what goes wrong in a worker is told as in the page, and the worker goes on', async () => {
   const { page } = await open()
   await page.locator('#file').setInputFiles(file('a,b\n1\n'))
@@ -102,13 +122,15 @@ test('what goes wrong in a worker is told as in the page, and the worker goes on
       (await lines).length,
       await codeOf(readInWorker(new Worker('none.js', { type: 'module' }), new Blob(['n\n1\n']))),
       await codeOf(readInWorker(worker, new Blob(['n\n1\n']), { signal: AbortSignal.abort() })),
+      await codeOf(readInWorker(worker, new Blob(['n\n1\n']), { name: (() => 'n') as never })),
     ]
   })
   expect(told[0]).toMatch(/^aborted: Reading the file was called off/)
   expect(told[1]).toMatch(/^not-fetched: .*missing\.csv answers 404/)
   expect(told[2]).toBe(2)
-  expect(told[3]).toMatch(/^no-worker: The worker could not be started.*readForPages/)
+  expect(told[3]).toMatch(/^no-worker: The worker has failed.*readForPages/)
   expect(told[4]).toMatch(/^aborted/)
+  expect(told[5]).toMatch(/^not-sent: This cannot be sent to a worker/)
   await page.context().close()
 })
 
@@ -120,6 +142,6 @@ test.skipIf(engine !== 'chromium')('a worker that says nothing is no reason to w
     return window.reading.readInWorker(silent, new Blob(['n\n1\n'])).catch(error => error.sentence)
   })
   await page.clock.runFor(31_000)
-  expect(await told).toMatch(/^The worker could not be started: it does not answer/)
+  expect(await told).toMatch(/^The worker has failed: it does not answer/)
   await page.context().close()
 })

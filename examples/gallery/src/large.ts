@@ -1,4 +1,4 @@
-import { chart, type DapploError, type Live, mount, readCsv } from 'dapplo'
+import { chart, type DapploError, type Live, mount, readCsv, setHouse } from 'dapplo'
 import { readInWorker } from 'dapplo/worker'
 import { theme } from './theme.ts'
 
@@ -51,7 +51,7 @@ async function show(file: File): Promise<void> {
 }
 
 // For a look from the console.
-Object.assign(window, { reading: { worker, readInWorker, readCsv } })
+Object.assign(window, { reading: { worker, readInWorker, readCsv, setHouse } })
 find('make').addEventListener('click', () => show(madeUp(1_000_000)))
 find<HTMLInputElement>('file').addEventListener('change', event => {
   const [file] = (event.currentTarget as HTMLInputElement).files ?? []

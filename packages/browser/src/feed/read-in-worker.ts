@@ -1,4 +1,5 @@
 import {
+  type Column,
   type CsvOptions,
   DapploError,
   readCsvInParts,
@@ -6,13 +7,24 @@ import {
   type Table,
   type TableOptions,
 } from '@dapplo/core'
-import { namedFormat, type PackedTable, packTable, unpackTable } from '@dapplo/core/internal-files'
+import {
+  type CommonColumns,
+  columnsInUse,
+  namedFormat,
+  type PackedTable,
+  packTable,
+  unpackTable,
+  useColumns,
+  withoutFunctions,
+} from '@dapplo/core/internal-files'
 import { type FetchOptions, fetchTable } from './fetch-table.ts'
 
 /** What a page asks of a worker. */
 interface Asked {
   source: string | Blob
   options: TableOptions & CsvOptions & Pick<FetchOptions, 'as'>
+  /** What the page says of columns of all tables. */
+  common: CommonColumns
 }
 
 /** What a worker says: how far it is, and at last the table, or why there is none. */
@@ -65,13 +77,30 @@ export function readInWorker<R = any>(
         return end(new DapploError(code, message, path, hint))
       }
       end()
-      resolve(unpackTable<R>(data.packed))
+      resolve(unpackTable<R>(data.packed, told.columns))
     }
     // What is relative is meant from the page, not from where the worker's module stands.
     const from = typeof source === 'string' ? new URL(source, document.baseURI).href : source
-    worker.postMessage({ source: from, options: told } satisfies Asked, [there])
+    const { columns, timeZone } = columnsInUse()
+    const asked: Asked = {
+      source: from,
+      options: { ...told, columns: sendable(told.columns) } as Asked['options'],
+      common: { columns: sendable(columns), timeZone },
+    }
+    try {
+      worker.postMessage(asked, [there])
+    } catch (error) {
+      const why = error instanceof Error ? error.message : String(error)
+      const hint = 'Give options of texts, numbers, lists and records.'
+      end(new DapploError('not-sent', `This cannot be sent to a worker: ${why}`, '', hint))
+    }
   })
 }
+
+/** Columns without functions, which stay on the page. */
+const sendable = (columns: object | undefined): Record<string, Column> | undefined =>
+  columns &&
+  Object.fromEntries(Object.entries(columns).map(([name, column]) => [name, withoutFunctions(column ?? {})]))
 
 const calledOff = (source: string | Blob): DapploError =>
   new DapploError('aborted', `Reading ${nameOf(source)} was called off`, '', 'Call again to read it.')
@@ -79,7 +108,7 @@ const calledOff = (source: string | Blob): DapploError =>
 const noWorker = (why: string | undefined): DapploError =>
   new DapploError(
     'no-worker',
-    `The worker could not be started${why ? `: ${why}` : ''}`,
+    `The worker has failed${why ? `: ${why}` : ''}`,
     '',
     'Make it from a module that calls readForPages, as new Worker(url, { type: "module" }).',
   )
@@ -98,6 +127,7 @@ export function readForPages(): void {
     progress(0, 0)
     try {
       const { source } = data
+      useColumns(data.common ?? {})
       const options = { ...data.options, progress, signal: stop.signal }
       const table =
         typeof source === 'string' ? await fetchTable(source, options) : await readBlob(source, options)

@@ -5,7 +5,9 @@ import type { Column } from '../cells/options.ts'
 import type { Reader } from '../cells/reader.ts'
 import { zoneOf } from '../cells/zone.ts'
 import { titleOf } from '../live/beginning.ts'
+import type { TableOptions } from '../live/model.ts'
 import { Table } from '../live/table.ts'
+import { columnOption } from '../read/common-columns.ts'
 import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 
@@ -35,7 +37,8 @@ export interface PackedTable {
 export function packTable(table: Table): { packed: PackedTable; buffers: ArrayBuffer[] } {
   const buffers = new Set<ArrayBuffer>()
   const columns = table.names.map(name => {
-    const { cells, reader, options } = table.needColumn(name, '')
+    const { cells, reader, options: all } = table.needColumn(name, '')
+    const options = withoutFunctions(all)
     const packed = alone(cells, buffers)
     buffers.add((packed.type === 'text' ? packed.codes : packed.values).buffer as ArrayBuffer)
     return { name, cells: packed, reader: { ...reader, zone: reader.zone.name }, options }
@@ -46,6 +49,10 @@ export function packTable(table: Table): { packed: PackedTable; buffers: ArrayBu
     buffers: [...buffers],
   }
 }
+
+/** What `postMessage` takes of what is said of a column. */
+export const withoutFunctions = (options: Column): Column =>
+  Object.fromEntries(Object.entries(options).filter(([, value]) => typeof value !== 'function'))
 
 /** The cells in memory that is theirs alone: a part of a larger one, or one that columns share, is copied. */
 function alone(cells: Cells, taken: ReadonlySet<unknown>): Cells {
@@ -58,8 +65,14 @@ function alone(cells: Cells, taken: ReadonlySet<unknown>): Cells {
     : { ...cells, values: whole(cells.values) ? cells.values : cells.values.slice() }
 }
 
-/** The table of what was packed; rows that come later are read as they were where it was made. Throws `bad-rows`. */
-export function unpackTable<R = any>(packed: PackedTable): Table<R> {
+/**
+ * The table of what was packed; rows that come later are read as they were where it was made. `told`: what is said of columns
+ * that cannot be sent, such as functions that write values. Throws `bad-rows`.
+ */
+export function unpackTable<R = any>(
+  packed: PackedTable,
+  told: TableOptions<NoInfer<R>>['columns'] = {},
+): Table<R> {
   if (packed?.kind !== 'packed table')
     throw new DapploError(
       'bad-rows',
@@ -70,7 +83,9 @@ export function unpackTable<R = any>(packed: PackedTable): Table<R> {
   const { name, rowsAre, key, rows, report } = packed
   const columns = new Map(
     packed.columns.map(column => {
-      const { cells, options } = column
+      const { cells } = column
+      const own = (told as Record<string, Column | undefined>)[column.name]
+      const options = columnOption(column.name, { ...column.options, ...own }) ?? {}
       const reader = { ...column.reader, zone: zoneOf(column.reader.zone) }
       const words = cells.type === 'text' ? new Dictionary(cells.words) : undefined
       return [column.name, new TableColumn(column.name, cells, reader, options, true, words)]

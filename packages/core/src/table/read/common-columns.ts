@@ -1,7 +1,7 @@
 import type { Column } from '../cells/options.ts'
 
 /** What an application says of columns, whichever table they are in. */
-interface CommonColumns {
+export interface CommonColumns {
   columns?: Readonly<Record<string, Column>>
   timeZone?: string
 }
@@ -12,6 +12,9 @@ let common: CommonColumns = {}
 export function useColumns({ columns, timeZone }: CommonColumns): void {
   common = { columns, timeZone }
 }
+
+/** What tables are made with at present. */
+export const columnsInUse = (): CommonColumns => common
 
 /** What is said of a column: by its table, key by key before what the application says. */
 export function columnOption(name: string, own: Column | undefined): Column | undefined {
