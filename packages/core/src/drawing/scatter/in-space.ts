@@ -49,12 +49,16 @@ export interface Spaces {
  */
 export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): Spaces | undefined {
   const { marks, inkName } = crowd
+  // Places are few enough to be counted in the order that they come in.
+  if (!crowd.memory || marks.crowd) return undefined
   const lasting = marks.begun?.memory()
   const memory = lasting ?? crowd.memory
-  // Places are few enough to be counted in the order that they come in.
-  if (!memory || marks.crowd) return undefined
-  const kept = remember<Kept>(memory, `in space ${lasting ? marks.begun!.name : ''}`, () => ({ times: 0 }))
-  if (kept.times++ < 1) return undefined
+  const kept = remember<Kept>(memory, `in space ${lasting ? marks.begun!.name : ''}`, () => ({}))
+  const counted = remember(crowd.memory, 'counted', () => ({ times: 0 }))
+  // Points that keep coming are counted again as well.
+  const grows = kept.seen !== undefined && marks.length > kept.seen
+  kept.seen = marks.length
+  if (counted.times++ < 1 && !kept.spaces && !grows) return undefined
   const name = `${x.name} ${y.name} ${inkName}`
   const late = marks.length - (kept.count ?? 0)
   if (kept.name !== name || late < 0 || late > marks.length * LATE) {
@@ -65,10 +69,11 @@ export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): Spaces | unde
   return kept.spaces && { spaces: kept.spaces, count: kept.count ?? 0 }
 }
 
-/** What is kept of points in space, and how often they were counted. */
+/** What is kept of points in space: for which scales and colours. */
 interface Kept extends Partial<Spaces> {
-  times: number
   name?: string
+  /** How many points there were when they were last counted. */
+  seen?: number
 }
 
 const seenBy = ({ straight, allows, forward }: ScaleKind, values: Float64Array): Float64Array =>
