@@ -4,14 +4,13 @@ process.argv.push('--browser')
 await import('../scripts/setup.mjs')
 
 import { serveFar } from '../examples/far/serve.mjs'
-import { findChromium } from '../scripts/browsers.mjs'
 import { bareFrames, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 
-const { chromium } = await import('playwright-core')
+const { openChromium } = await import('./served.mjs')
 const rows = Number(process.env.FAR_ROWS ?? 10_000_000)
 const server = await serveFar({ rows, port: 0 })
-const browser = await chromium.launch({ executablePath: findChromium() })
+const browser = await openChromium()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 // Without motion, as the rows of boxes over points that are here.
 await page.goto(`${server.url}?still`)

@@ -3,56 +3,46 @@
 process.argv.push('--browser')
 await import('../scripts/setup.mjs')
 
-import { existsSync, mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { availableParallelism, tmpdir } from 'node:os'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { availableParallelism } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { chart, compose, paintSvg, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { toPng } from '@dapplo/node'
-import { findChromium } from '../scripts/browsers.mjs'
 import { frames, slowest } from './frames.mjs'
 import { ratio, told } from './measure.mjs'
 
-const { chromium } = await import('playwright-core')
-const { build, preview } = await import('vite')
-const root = fileURLToPath(new URL('..', import.meta.url))
-const folder = mkdtempSync(join(tmpdir(), 'dapplo-machines-'))
+const { openChromium, served } = await import('./served.mjs')
+const at = path => fileURLToPath(new URL(`../${path}`, import.meta.url))
 
-/** A page of a few lines, built as an application is, and served. */
-async function serve(files, gallery) {
-  const source = gallery ?? mkdtempSync(join(root, 'node_modules', '.bench-'))
-  for (const [name, text] of Object.entries(files)) writeFileSync(join(source, name), text)
-  const outDir = join(folder, String(Math.random()).slice(2))
-  mkdirSync(outDir)
-  await build({ root: source, logLevel: 'error', build: { outDir, emptyOutDir: true } })
-  if (!gallery) rmSync(source, { recursive: true })
-  const server = await preview({ root: folder, logLevel: 'error', build: { outDir }, preview: { port: 0 } })
-  return { url: server.resolvedUrls.local[0], close: () => server.httpServer.close() }
+/** A page with a script of its own, beside the packages that it imports. */
+async function pageOf(script) {
+  const source = mkdtempSync(at('node_modules/.bench-'))
+  writeFileSync(
+    join(source, 'index.html'),
+    '<!doctype html><body style="margin:0"><div id="panel" style="width:900px;height:500px"></div><script type="module" src="./app.js"></script>',
+  )
+  writeFileSync(join(source, 'app.js'), script)
+  const site = await served(source)
+  rmSync(source, { recursive: true })
+  return site
 }
 
-const html = script =>
-  `<!doctype html><body style="margin:0"><div id="panel" style="width:900px;height:500px"></div><script type="module" src="./${script}"></script>`
 const points = `Array.from({ length: 1000 }, (_, i) => ({ day: Date.UTC(2023, 0, 1 + i), passengers: 100 + 60 * Math.sin(i / 40) }))`
-const app = await serve({
-  'index.html': html('app.js'),
-  'app.js': `import { chart, mount, table } from 'dapplo'
+const app = await pageOf(`import { chart, mount, table } from 'dapplo'
 const rows = table(${points}, { columns: { day: { type: 'time' } } })
 mount(chart(rows, { draw: 'line', x: 'day', y: 'passengers', motion: false }), '#panel')
-requestAnimationFrame(() => setTimeout(() => { window.shown = performance.now() }))`,
-})
+requestAnimationFrame(() => setTimeout(() => { window.shown = performance.now() }))`)
 // The least that shows the same line: a script of a few lines, on a canvas.
-const bare = await serve({
-  'index.html': html('app.js'),
-  'app.js': `const rows = ${points}
+const bare = await pageOf(`const rows = ${points}
 const canvas = document.getElementById('panel').appendChild(Object.assign(document.createElement('canvas'), { width: 900, height: 500 }))
 const pen = canvas.getContext('2d')
 rows.forEach(({ day, passengers }, i) => pen.lineTo((i / 1000) * 900, 500 - passengers * 2))
 pen.stroke()
-requestAnimationFrame(() => setTimeout(() => { window.shown = performance.now() }))`,
-})
+requestAnimationFrame(() => setTimeout(() => { window.shown = performance.now() }))`)
 
-const browser = await chromium.launch({ executablePath: findChromium() })
+const browser = await openChromium()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 const client = await page.context().newCDPSession(page)
 await client.send('Network.setCacheDisabled', { cacheDisabled: true })
@@ -72,19 +62,13 @@ for (const slower of [1, 4, 6]) {
   await client.send('Emulation.setCPUThrottlingRate', { rate: slower })
   const [ours, least] = [await start(app.url), await start(bare.url)]
   const name = slower === 1 ? 'as it is' : `slowed ${slower} times`
-  told(
-    `a page's first picture, its processor ${name}`,
-    ours,
-    'ms',
-    LIMITS[slower],
-    `${least.toFixed(0)} ms bare`,
-  )
+  told(`a page's first picture, its processor ${name}`, ours, 'ms', LIMITS[slower], `${least.toFixed(1)} ms`)
 }
 await client.send('Emulation.setCPUThrottlingRate', { rate: 1 })
 app.close()
 bare.close()
 
-const gallery = await serve({}, join(root, 'examples/gallery'))
+const gallery = await served(at('examples/gallery'))
 /** Megabytes that scripts hold, arrays included, beyond what an empty page holds. */
 async function held(make) {
   await page.goto(gallery.url)
@@ -175,7 +159,6 @@ const report = k => {
 }
 const frame = { width: 800, height: 500, measure: measureInter }
 for (let k = 0; k < 50; k++) paintSvg(compose(report(k), {}, frame))
-globalThis.gc?.()
 const memory = process.memoryUsage().rss
 const begun = performance.now()
 let size = 0
@@ -202,4 +185,3 @@ for (const [density, name] of [
   await Promise.all(Array.from({ length: availableParallelism() }, serving))
   told(`1,000 charts drawn on a server as PNG${name}`, (performance.now() - painted) / 100, 's', 60)
 }
-if (existsSync(folder)) rmSync(folder, { recursive: true })

@@ -3,25 +3,17 @@
 process.argv.push('--browser')
 await import('../scripts/setup.mjs')
 
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { findChromium } from '../scripts/browsers.mjs'
 import { bareFrames, frames, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 
-const { chromium } = await import('playwright-core')
-const { build, preview } = await import('vite')
-const root = fileURLToPath(new URL('../examples/gallery', import.meta.url))
-const outDir = mkdtempSync(join(tmpdir(), 'dapplo-bench-'))
-await build({ root, logLevel: 'error', build: { outDir, emptyOutDir: true } })
-const server = await preview({ root, logLevel: 'error', build: { outDir }, preview: { port: 0 } })
-const browser = await chromium.launch({ executablePath: findChromium() })
+const { openChromium, served } = await import('./served.mjs')
+const gallery = await served(fileURLToPath(new URL('../examples/gallery', import.meta.url)))
+const browser = await openChromium()
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
 
 async function open() {
-  await page.goto(server.resolvedUrls.local[0])
+  await page.goto(gallery.url)
   await page.waitForSelector('.dapplo canvas', { state: 'attached' })
   await page.evaluate(() => {
     window.live?.destroy()
@@ -141,5 +133,4 @@ const many = await page.evaluate(
 ratio('each of 200 small charts on a page, by milliseconds', many, 1, 3)
 
 await browser.close()
-server.httpServer.close()
-rmSync(outDir, { recursive: true })
+gallery.close()

@@ -29,11 +29,12 @@ const pages = [
   ),
 ]
 const snippets = pages.flatMap(page =>
-  [...readFileSync(join(root, page), 'utf8').matchAll(/(<!-- page -->\n)?```ts\n([\s\S]*?)```/g)].map(
-    ([, onPage, code], i) => ({
+  [...readFileSync(join(root, page), 'utf8').matchAll(/(<!-- page -->\n)?```(tsx?)\n([\s\S]*?)```/g)].map(
+    ([, onPage, kind, code], i) => ({
       name: `${page} ${i + 1}`,
+      kind,
       code,
-      runs: !onPage && !code.includes("from 'dapplo'"),
+      runs: kind === 'ts' && !onPage && !code.includes("from 'dapplo'"),
     }),
   ),
 )
@@ -42,15 +43,15 @@ describe('every snippet of the documentation', () => {
   const baseOf = (name: string) => join(folder, name.replace(/\W+/g, '-'))
   let said = ''
   beforeAll(() => {
-    for (const { name, code } of snippets) writeFileSync(`${baseOf(name)}.ts`, code)
+    for (const { name, kind, code } of snippets) writeFileSync(`${baseOf(name)}.${kind}`, code)
     // All at once, each as a module of its own.
-    const files = snippets.map(({ name }) => `${baseOf(name)}.ts`)
+    const files = snippets.map(({ name, kind }) => `${baseOf(name)}.${kind}`)
     said = compile(files, join(folder, 'tsconfig.json'), ['node'])
   })
 
-  test.each(snippets)('$name', async ({ name, runs }) => {
+  test.each(snippets)('$name', async ({ name, kind, runs }) => {
     const base = baseOf(name)
-    expect(said.split(/\n(?=\S)/).filter(words => words.includes(`${basename(base)}.ts(`))).toEqual([])
+    expect(said.split(/\n(?=\S)/).filter(words => words.includes(`${basename(base)}.${kind}(`))).toEqual([])
     if (!runs) return
     const bundle = await rolldown({ input: `${base}.ts`, external: /^[^./]/, logLevel: 'silent' })
     await bundle.write({ file: `${base}.mjs`, format: 'es' })

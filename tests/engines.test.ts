@@ -1,6 +1,7 @@
 import { writeFileSync } from 'node:fs'
+import { createRequire } from 'node:module'
 import { join } from 'node:path'
-import { type Canvas, createCanvas, loadImage } from '@napi-rs/canvas'
+import { type Canvas, createCanvas, GlobalFonts, loadImage } from '@napi-rs/canvas'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { findFirefox, findWebKit } from '../scripts/browsers.mjs'
 import { openBrowser } from './support/browser.ts'
@@ -8,6 +9,9 @@ import { openFirefox } from './support/firefox.ts'
 import { openWebKit } from './support/webkit.ts'
 
 const [WIDTH, HEIGHT] = [560, 340]
+const SEMIBOLD = createRequire(import.meta.url).resolve(
+  '@expo-google-fonts/inter/600SemiBold/Inter_600SemiBold.ttf',
+)
 const FORMS = {
   lines: { draw: 'line', x: 'month of departed', y: 'sum of passengers', color: 'route' },
   bars: { draw: 'bar', y: 'route', x: 'mean of delay_minutes', color: 'route', order: 'ranked', label: true },
@@ -135,6 +139,7 @@ describe('one chart in every engine', () => {
     const pen = sheet.getContext('2d')
     pen.fillStyle = '#fdfcf9'
     pen.fillRect(0, 0, sheet.width, sheet.height)
+    GlobalFonts.registerFromPath(SEMIBOLD, 'Inter')
     pen.font = '600 16px Inter'
     ;[...drawn].forEach(([name, pictures], column) => {
       pen.fillStyle = '#1c2328'

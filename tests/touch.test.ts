@@ -139,8 +139,8 @@ describe('a finger that rests', () => {
       window.charts[0].when('clicked', () => counted.clicks++)
     })
     await fingers.down(top)
-    // Nothing is to be seen while it rests here, where a drag selects nothing.
-    await page.waitForTimeout(700)
+    // Nothing is to be seen while it rests here, where a drag selects nothing: by the page's own clock, which runs out later.
+    await page.evaluate(() => new Promise(resolve => setTimeout(resolve, 700)))
     await fingers.up()
     await still(page)
     const card = page.locator('.dapplo-tooltip').first()

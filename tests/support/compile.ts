@@ -12,6 +12,7 @@ export function compile(files: string | readonly string[], config: string, types
     target: 'ES2022',
     module: 'ESNext',
     moduleResolution: 'Bundler',
+    jsx: 'react-jsx',
     lib: ['ES2023', 'DOM'],
     types,
     typeRoots: [join(root, 'node_modules/@types')],

@@ -221,7 +221,7 @@ export class Gestures {
   }
 
   private readonly released = (event: PointerEvent) => {
-    this.touch.lifted(event)
+    this.touch.lifted()
     const known = this.fingers.delete(event.pointerId)
     const { drag } = this
     this.drag = undefined
@@ -253,7 +253,7 @@ export class Gestures {
   private readonly cancelled = (event: PointerEvent) => {
     // A finger is held by what it came down on until the chart takes it.
     if (event.type === 'lostpointercapture' && event.target !== this.stage.root) return
-    this.touch.lifted(event)
+    this.touch.lifted()
     if (!this.fingers.delete(event.pointerId)) return
     this.stopDrag()
   }

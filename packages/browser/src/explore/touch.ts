@@ -11,7 +11,8 @@ export class Touch {
   /** Whether the finger that is down, or was last, rested first. */
   rested = false
   private readonly root: HTMLElement
-  private readonly down = new Map<number, { x: number; y: number }>()
+  /** Where the first finger came down. */
+  private start = { x: 0, y: 0 }
   private readonly holds: () => void
   private waiting: ReturnType<typeof setTimeout> | undefined
   private pinches = false
@@ -34,25 +35,24 @@ export class Touch {
     clearTimeout(this.waiting)
   }
 
-  pressed({ pointerType, pointerId, clientX, clientY }: PointerEvent): void {
+  pressed({ pointerType, isPrimary, clientX, clientY }: PointerEvent): void {
     if (pointerType !== 'touch') return
     clearTimeout(this.waiting)
     this.rested = false
-    this.down.set(pointerId, { x: clientX, y: clientY })
-    if (this.down.size > 1) return
+    if (!isPrimary) return
+    this.start = { x: clientX, y: clientY }
     this.waiting = setTimeout(() => {
       this.rested = true
       this.holds()
     }, HOLD)
   }
 
-  moved({ pointerId, clientX, clientY }: PointerEvent): void {
-    const start = this.down.get(pointerId)
-    if (start && Math.hypot(clientX - start.x, clientY - start.y) > REST) clearTimeout(this.waiting)
+  moved({ isPrimary, clientX, clientY }: PointerEvent): void {
+    const { x, y } = this.start
+    if (isPrimary && Math.hypot(clientX - x, clientY - y) > REST) clearTimeout(this.waiting)
   }
 
-  lifted({ pointerId }: PointerEvent): void {
-    this.down.delete(pointerId)
+  lifted(): void {
     clearTimeout(this.waiting)
   }
 

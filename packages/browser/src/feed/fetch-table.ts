@@ -49,8 +49,13 @@ export async function fetchTable<R = any>(
     )
   }
   const format = options.as ?? namedFormat(url) ?? mediaFormat(type) ?? 'csv'
-  const named = { source: url, ...options, name }
-  return format === 'csv'
-    ? readCsvInParts<R>(text, named as never)
-    : (readText(text, format, named) as Table<R>)
+  return tableOf(text, format, { source: url, ...options, name })
 }
+
+/** The table of a text that is here: CSV part by part, so that others have their turn. */
+export const tableOf = async <R = any>(
+  text: string,
+  format: NonNullable<FetchOptions['as']>,
+  options: FetchOptions<NoInfer<R>>,
+): Promise<Table<R>> =>
+  format === 'csv' ? readCsvInParts<R>(text, options as never) : (readText(text, format, options) as Table<R>)

@@ -1,12 +1,4 @@
-import {
-  type Column,
-  type CsvOptions,
-  DapploError,
-  readCsvInParts,
-  readText,
-  type Table,
-  type TableOptions,
-} from '@dapplo/core'
+import { type Column, type CsvOptions, DapploError, type Table, type TableOptions } from '@dapplo/core'
 import {
   type CommonColumns,
   columnsInUse,
@@ -17,7 +9,7 @@ import {
   useColumns,
   withoutFunctions,
 } from '@dapplo/core/internal-files'
-import { type FetchOptions, fetchTable } from './fetch-table.ts'
+import { type FetchOptions, fetchTable, tableOf } from './fetch-table.ts'
 
 /** What a page asks of a worker. */
 interface Asked {
@@ -149,7 +141,5 @@ export function readForPages(): void {
 async function readBlob(source: Blob, options: FetchOptions): Promise<Table> {
   const file = source instanceof File ? source.name : 'file'
   const named = { source: file, name: file.replace(/\.[^.]*$/, '') || 'table', ...options }
-  const format = options.as ?? namedFormat(file) ?? 'csv'
-  const text = await source.text()
-  return format === 'csv' ? readCsvInParts(text, named) : readText(text, format, named)
+  return tableOf(await source.text(), options.as ?? namedFormat(file) ?? 'csv', named)
 }

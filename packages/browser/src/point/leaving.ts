@@ -28,8 +28,10 @@ export class Leaving {
     document.addEventListener('scroll', () => leaves.follow(), { signal, capture: true, passive: true })
     document.addEventListener(
       'pointerdown',
-      ({ pointerType, target }) => {
-        if (pointerType === 'touch' && target instanceof Node && !leaves.within(target)) leaves.leave()
+      event => {
+        // In a shadow tree the document sees its host alone.
+        const [target] = event.composedPath()
+        if (event.pointerType === 'touch' && target instanceof Node && !leaves.within(target)) leaves.leave()
       },
       { signal, capture: true },
     )

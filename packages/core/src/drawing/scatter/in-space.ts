@@ -53,25 +53,23 @@ export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): Spaces | unde
   if (!crowd.memory || marks.crowd) return undefined
   const lasting = marks.begun?.memory()
   const memory = lasting ?? crowd.memory
-  const kept = remember<Kept>(memory, `in space ${lasting ? marks.begun!.name : ''}`, () => ({}))
+  const name = `in space ${x.name} ${y.name} ${inkName} ${lasting ? marks.begun!.name : ''}`
+  const kept = remember<Kept>(memory, name, () => ({}))
   const counted = remember(crowd.memory, 'counted', () => ({ times: 0 }))
   // Points that keep coming are counted again as well.
   const grows = kept.seen !== undefined && marks.length > kept.seen
   kept.seen = marks.length
   if (counted.times++ < 1 && !kept.spaces && !grows) return undefined
-  const name = `${x.name} ${y.name} ${inkName}`
   const late = marks.length - (kept.count ?? 0)
-  if (kept.name !== name || late < 0 || late > marks.length * LATE) {
-    kept.name = name
+  if (late < 0 || late > marks.length * LATE) {
     kept.count = marks.length
     kept.spaces = ordered(crowd, seenBy(x, marks.x.at), seenBy(y, marks.y.at))
   }
   return kept.spaces && { spaces: kept.spaces, count: kept.count ?? 0 }
 }
 
-/** What is kept of points in space: for which scales and colours. */
+/** What is kept of points in space, for scales and colours. */
 interface Kept extends Partial<Spaces> {
-  name?: string
   /** How many points there were when they were last counted. */
   seen?: number
 }

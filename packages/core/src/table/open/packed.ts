@@ -91,7 +91,7 @@ export function unpackTable<R = any>(
       return [column.name, new TableColumn(column.name, cells, reader, options, true, words)]
     }),
   )
-  const given = Object.fromEntries(packed.columns.map(column => [column.name, column.options]))
+  const given = Object.fromEntries([...columns].map(([name, { options }]) => [name, options]))
   const intake = new Intake(report, titleOf(name), given, undefined)
   const options = { name, rowsAre, key: [...key] as (keyof R & string)[] }
   return new Table<R>({ names: [], columns: [] }, options, { columns, intake, report, rows })
