@@ -1,5 +1,6 @@
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
+import { BaseSequencer, type TestSpecification } from 'vitest/node'
 import { findFirefox } from './scripts/browsers.mjs'
 import { PATIENCE } from './tests/support/waiting.ts'
 
@@ -23,18 +24,25 @@ const IN_FIREFOX = [
   'far-in-page',
 ].map(name => `tests/${name}.test.ts`)
 
-/** What is built, used as its users would. */
-const used = {
-  setupFiles: ['tests/support/properties.ts'],
-  testTimeout: PATIENCE,
-  hookTimeout: 2 * PATIENCE,
-  globalSetup: ['tests/support/shared.ts'],
+/** Files of one project after each other, so that a worker reads the sources and opens its browser once. */
+class ByProject extends BaseSequencer {
+  override async sort(files: TestSpecification[]) {
+    const order = ['firefox', 'public', 'core']
+    const place = (file: TestSpecification) => order.indexOf(file.project.name)
+    return (await super.sort(files)).sort((a, b) => place(a) - place(b))
+  }
 }
+
+const common = { setupFiles: ['tests/support/properties.ts'], testTimeout: PATIENCE, isolate: false }
+/** What is built, used as its users would. */
+const used = { ...common, hookTimeout: 2 * PATIENCE }
 
 export default defineConfig({
   test: {
     // One for each processor: the usual number leaves one idle, which of two is half.
     maxWorkers: '100%',
+    sequence: { sequencer: ByProject },
+    globalSetup: ['tests/support/shared.ts'],
     // `core`: computation, tested at its source. `public`: what is built, used as its users would.
     projects: [
       {
@@ -53,9 +61,8 @@ export default defineConfig({
           ],
         },
         test: {
+          ...common,
           name: 'core',
-          setupFiles: ['tests/support/properties.ts'],
-          testTimeout: PATIENCE,
           include: ['packages/*/src/**/*.test.ts'],
         },
       },

@@ -49,6 +49,8 @@ if (process.argv.includes('--browser')) {
   // not needed.
   const missing = [
     !hasChromium() && 'chromium',
+    // Chromium alone will do, but takes twice as long.
+    !process.env.CHROMIUM && !existsSync('/usr/bin/chromium-headless-shell') && 'chromium-headless-shell',
     !findFirefox() && 'firefox-esr',
     !existsSync('/usr/bin/WebKitWebDriver') && 'webkit2gtk-driver',
     !existsSync('/usr/bin/Xvfb') && 'xvfb',

@@ -13,7 +13,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { rolldown } from 'rolldown'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { openBrowser, serveFolder } from './support/browser.ts'
 import { compile } from './support/compile.ts'
 
@@ -25,22 +25,12 @@ const node = (...args: string[]) => execFileSync(process.execPath, args, { cwd: 
 
 // A project of someone else's: it installs the packed packages and knows nothing of this repository.
 beforeAll(() => {
-  mkdirSync(join(folder, 'packed'))
-  const tarballs = ['core', 'browser', 'node', 'engines', 'cli', 'compose'].map(name => {
-    const [{ filename }] = JSON.parse(
-      npm(['pack', '--json', '--pack-destination', join(folder, 'packed')], join(root, 'packages', name)),
-    )
-    return `file:packed/${filename}`
-  })
-  const [core, browser, inNode, engines, cli, compose] = tarballs
-  const dependencies = {
-    '@dapplo/core': core,
-    dapplo: browser,
-    '@dapplo/node': inNode,
-    '@dapplo/engines': engines,
-    '@dapplo/cli': cli,
-    '@dapplo/compose': compose,
-  }
+  const needed = ['core', 'browser', 'node', 'engines', 'cli', 'compose']
+  const dependencies = Object.fromEntries(
+    inject('packed')
+      .filter(({ from }) => needed.includes(from))
+      .map(({ name, file }) => [name, `file:${file}`]),
+  )
   writeFileSync(
     join(folder, 'package.json'),
     JSON.stringify({

@@ -8,7 +8,7 @@ import {
   symlinkSync,
   writeFileSync,
 } from 'node:fs'
-import { basename, join } from 'node:path'
+import { basename, delimiter, join } from 'node:path'
 import { rolldown } from 'rolldown'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { compile } from './support/compile.ts'
@@ -42,22 +42,38 @@ const snippets = pages.flatMap(page =>
 describe('every snippet of the documentation', () => {
   const baseOf = (name: string) => join(folder, name.replace(/\W+/g, '-'))
   let said = ''
-  beforeAll(() => {
+  let failures: Record<string, string> = {}
+  beforeAll(async () => {
     for (const { name, kind, code } of snippets) writeFileSync(`${baseOf(name)}.${kind}`, code)
     // All at once, each as a module of its own.
     const files = snippets.map(({ name, kind }) => `${baseOf(name)}.${kind}`)
     said = compile(files, join(folder, 'tsconfig.json'), ['node'])
+    const input = Object.fromEntries(
+      snippets.filter(({ runs }) => runs).map(({ name }) => [basename(baseOf(name)), `${baseOf(name)}.ts`]),
+    )
+    const bundle = await rolldown({ input, external: /^[^./]/, logLevel: 'silent' })
+    await bundle.write({ dir: folder, format: 'es', entryFileNames: '[name].mjs' })
+    // One after the other in one process, as what they begin with takes longer than what they do.
+    const code = `import { writeFileSync } from 'node:fs'
+const failures = Object.fromEntries(${JSON.stringify(Object.keys(input))}.map(name => [name, 'never ended']))
+process.on('exit', () => writeFileSync('failures.json', JSON.stringify(failures)))
+for (const name in failures) {
+  try {
+    await import(\`./\${name}.mjs\`)
+    delete failures[name]
+  } catch (error) {
+    failures[name] = String(error?.stack ?? error)
+  }
+}`
+    writeFileSync(join(folder, 'run-all.mjs'), code)
+    execFileSync(process.execPath, ['run-all.mjs'], { cwd: folder, stdio: 'pipe' })
+    failures = JSON.parse(readFileSync(join(folder, 'failures.json'), 'utf8'))
   })
 
-  test.each(snippets)('$name', async ({ name, kind, runs }) => {
-    const base = baseOf(name)
-    expect(said.split(/\n(?=\S)/).filter(words => words.includes(`${basename(base)}.${kind}(`))).toEqual([])
-    if (!runs) return
-    const bundle = await rolldown({ input: `${base}.ts`, external: /^[^./]/, logLevel: 'silent' })
-    await bundle.write({ file: `${base}.mjs`, format: 'es' })
-    expect(() =>
-      execFileSync(process.execPath, [`${base}.mjs`], { cwd: folder, stdio: 'pipe' }),
-    ).not.toThrow()
+  test.each(snippets)('$name', ({ name, kind }) => {
+    const base = basename(baseOf(name))
+    expect(said.split(/\n(?=\S)/).filter(words => words.includes(`${base}.${kind}(`))).toEqual([])
+    expect(failures[base]).toBeUndefined()
   })
 })
 
@@ -73,9 +89,12 @@ const commands = pages.flatMap(page =>
   [...readFileSync(join(root, page), 'utf8').matchAll(/^npx dapplo .+$/gm)].map(([line]) => ({ page, line })),
 )
 test.each(commands)('$page: $line', ({ line }) => {
-  const { status, stderr } = spawnSync('sh', ['-c', line.replace('npx ', 'npx --no-install ')], {
+  // What `npx` would find.
+  const PATH = `${join(root, 'node_modules/.bin')}${delimiter}${process.env.PATH}`
+  const { status, stderr } = spawnSync('sh', ['-c', line.replace('npx ', '')], {
     cwd: folder,
     encoding: 'utf8',
+    env: { ...process.env, PATH },
   })
   expect(status, stderr).toBe(0)
 })

@@ -5,7 +5,6 @@ import { type Canvas, createCanvas, GlobalFonts, loadImage } from '@napi-rs/canv
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { findFirefox, findWebKit } from '../scripts/browsers.mjs'
 import { openBrowser } from './support/browser.ts'
-import { openFirefox } from './support/firefox.ts'
 import { openWebKit } from './support/webkit.ts'
 
 const [WIDTH, HEIGHT] = [560, 340]
@@ -39,8 +38,8 @@ interface Engine {
   close(): Promise<void>
 }
 
-const pages = (open: typeof openBrowser) => async (): Promise<Engine> => {
-  const browser = await open()
+const pagesIn = (which: 'chromium' | 'firefox') => async (): Promise<Engine> => {
+  const browser = await openBrowser(which)
   const page = await browser.newPage({ viewport: { width: 1000, height: 800 } })
   await page.goto(`${inject('gallery')}/`)
   await page.waitForFunction(() => window.live && document.fonts.status === 'loaded')
@@ -67,8 +66,8 @@ const inWebKit = async (): Promise<Engine> => {
   }
 }
 const ENGINES: Record<string, { here: unknown; open: () => Promise<Engine> }> = {
-  Chromium: { here: true, open: pages(openBrowser) },
-  Firefox: { here: findFirefox(), open: pages(openFirefox as typeof openBrowser) },
+  Chromium: { here: true, open: pagesIn('chromium') },
+  Firefox: { here: findFirefox(), open: pagesIn('firefox') },
   WebKit: { here: findWebKit(), open: inWebKit },
 }
 

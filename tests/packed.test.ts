@@ -1,50 +1,38 @@
 import { execFileSync } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { checkPackage, createPackageFromTarballData } from '@arethetypeswrong/core'
 import { publint } from 'publint'
 import { rolldown } from 'rolldown'
-import { afterAll, expect, test } from 'vitest'
+import { expect, inject, test } from 'vitest'
 
 const root = join(import.meta.dirname, '..')
-const folder = mkdtempSync(join(tmpdir(), 'dapplo-packed-'))
-afterAll(() => rmSync(folder, { recursive: true }))
-
-const packages = readdirSync(join(root, 'packages'))
-const pack = (name: string): { file: string; names: string[] } => {
-  const out = execFileSync('npm', ['pack', '--json', '--pack-destination', folder], {
-    cwd: join(root, 'packages', name),
-    encoding: 'utf8',
-    stdio: ['ignore', 'pipe', 'ignore'],
-  })
-  const [{ filename, files }] = JSON.parse(out)
-  return { file: join(folder, filename), names: files.map(({ path }: { path: string }) => path) }
-}
+const packages = inject('packed')
 
 /** Entries that are read by pages and servers as files: nobody imports them with types. */
 const FILES = ['./dapplo.element.js', './dapplo.element.mjs']
 const SERVED = { node: ['./page', './element'] } as Record<string, string[]>
 
 test.each(packages)(
-  'the packed %s holds what it should, and resolves with types wherever it is resolved',
-  async name => {
-    const { file, names } = pack(name)
-    for (const paper of ['README.md', 'LICENSE', 'package.json']) expect(names).toContain(paper)
-    expect(names.filter(path => !/^(dist\/|bin\/|README\.md$|LICENSE$|package\.json$)/.test(path))).toEqual(
+  'the packed $from holds what it should, and resolves with types wherever it is resolved',
+  async ({ from, file, paths }) => {
+    for (const paper of ['README.md', 'LICENSE', 'package.json']) expect(paths).toContain(paper)
+    expect(paths.filter(path => !/^(dist\/|bin\/|README\.md$|LICENSE$|package\.json$)/.test(path))).toEqual(
       [],
     )
     // What bundles hold of others is named beside them.
-    if (['browser', 'node', 'cli'].includes(name)) expect(names).toContain('dist/THIRD-PARTY.txt')
-    expect(names.filter(path => /\.test\.|\.tsbuildinfo|^src\//.test(path))).toEqual([])
+    if (['browser', 'node', 'cli'].includes(from)) expect(paths).toContain('dist/THIRD-PARTY.txt')
+    expect(paths.filter(path => /\.test\.|\.tsbuildinfo|^src\//.test(path))).toEqual([])
     // No font is shipped: those that pictures need come from packages that name their licence.
-    expect(names.filter(path => /\.(ttf|otf|woff2?)$/.test(path))).toEqual([])
+    expect(paths.filter(path => /\.(ttf|otf|woff2?)$/.test(path))).toEqual([])
 
-    const { messages } = await publint({ pkgDir: join(root, 'packages', name), strict: true, pack: 'npm' })
+    const packed = readFileSync(file)
+    const tarball = packed.buffer.slice(packed.byteOffset, packed.byteOffset + packed.length) as ArrayBuffer
+    const { messages } = await publint({ strict: true, pack: { tarball } })
     expect(messages.map(({ code, path }) => `${code} ${path.join('.')}`)).toEqual([])
 
-    const checked = await checkPackage(createPackageFromTarballData(new Uint8Array(readFileSync(file))))
+    const checked = await checkPackage(createPackageFromTarballData(new Uint8Array(packed)))
     const problems = checked.types
       ? checked.problems.flatMap(problem => {
           const { entrypoint = '', resolutionKind = '' } = problem as {
@@ -53,9 +41,9 @@ test.each(packages)(
           }
           // Modules alone, as Node can require them since 20.19; resolution as before Node 12 knows no entries.
           if (problem.kind === 'CJSResolvesToESM' || resolutionKind === 'node10') return []
-          if ([...FILES, ...(SERVED[name] ?? [])].includes(entrypoint)) return []
+          if ([...FILES, ...(SERVED[from] ?? [])].includes(entrypoint)) return []
           // The command is started, not imported.
-          return name === 'cli' ? [] : [`${problem.kind} ${entrypoint} ${resolutionKind}`]
+          return from === 'cli' ? [] : [`${problem.kind} ${entrypoint} ${resolutionKind}`]
         })
       : ['there are no types']
     expect(problems).toEqual([])
@@ -69,13 +57,11 @@ test('the widths of letters are those of the font that is installed', () => {
 })
 
 /** Every entry that a package exports as a module. */
-const entries = packages.flatMap(name => {
-  const { name: own, exports = {} } = JSON.parse(
-    readFileSync(join(root, 'packages', name, 'package.json'), 'utf8'),
-  )
+const entries = packages.flatMap(({ from, name }) => {
+  const { exports = {} } = JSON.parse(readFileSync(join(root, 'packages', from, 'package.json'), 'utf8'))
   return Object.keys(exports)
-    .filter(entry => ![...FILES, ...(SERVED[name] ?? []), './element', './acceptance'].includes(entry))
-    .map(entry => own + entry.slice(1))
+    .filter(entry => ![...FILES, ...(SERVED[from] ?? []), './element', './acceptance'].includes(entry))
+    .map(entry => name + entry.slice(1))
 })
 
 test.each(entries)(

@@ -1,8 +1,14 @@
 import { existsSync, readFileSync, statSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
 import { extname, join, normalize } from 'node:path'
-import { type Browser, chromium, type Page } from 'playwright-core'
-import { findChromium } from '../../scripts/browsers.mjs'
+import {
+  type Browser,
+  type BrowserContext,
+  type BrowserContextOptions,
+  chromium,
+  type Page,
+} from 'playwright-core'
+import { findHeadlessChromium } from '../../scripts/browsers.mjs'
 import { openFirefox } from './firefox.ts'
 import { PATIENCE } from './waiting.ts'
 
@@ -19,20 +25,37 @@ export const sampled = engine === 'firefox' && !everything
 export const sample = <T>(all: readonly T[], ...places: number[]): readonly T[] =>
   everything ? all : (sampled ? places.slice(0, 1) : places).map(place => all[place])
 
-/** A headless browser, without the traffic that it would send of its own accord. */
-export async function openBrowser(): Promise<Browser> {
-  const browser = engine === 'firefox' ? await openFirefox() : await openChromium()
-  const newContext = browser.newContext.bind(browser)
-  browser.newContext = async options => {
-    const context = await newContext(options)
+// One browser for all files that a worker runs: a start costs as much as some pages.
+const opened = new Map<string, Promise<Browser>>()
+
+/** A headless browser, without the traffic that it would send of its own accord. Closing it closes the pages that it opened. */
+export async function openBrowser(which: 'chromium' | 'firefox' = engine): Promise<Browser> {
+  const opening = opened.get(which) ?? (which === 'firefox' ? openFirefox() : openChromium())
+  opened.set(which, opening)
+  const browser = await opening
+  const contexts: BrowserContext[] = []
+  const newContext = async (options?: BrowserContextOptions) => {
+    const context = await browser.newContext(options)
+    contexts.push(context)
     context.setDefaultTimeout(PATIENCE)
     return context
   }
-  return browser
+  return Object.assign(Object.create(browser) as Browser, {
+    newContext,
+    newPage: async (options?: BrowserContextOptions) => {
+      const context = await newContext(options)
+      const page = await context.newPage()
+      page.once('close', () => void context.close().catch(() => {}))
+      return page
+    },
+    close: async () => {
+      await Promise.all(contexts.map(context => context.close()))
+    },
+  })
 }
 
 function openChromium(): Promise<Browser> {
-  const executablePath = findChromium()
+  const executablePath = findHeadlessChromium()
   if (!executablePath)
     throw new Error('The tests need Chromium: install it, or name it in the variable CHROMIUM.')
   return chromium.launch({
@@ -41,6 +64,8 @@ function openChromium(): Promise<Browser> {
     args: [
       '--no-sandbox',
       '--disable-gpu',
+      // Letters as in a window: what has none of its own sets them at whole pixels.
+      '--font-render-hinting=none',
       '--disable-quic',
       '--no-first-run',
       '--disable-background-networking',

@@ -37,7 +37,8 @@ function between(address) {
     session.on('close', () => driver.close())
     driver.on('close', () => session.close())
     driver.on('message', data => {
-      const text = String(data)
+      // A tab where the driver asks for a window: the bars around a page cost as much as the page.
+      const text = String(data).replace('"type":"window"', '"type":"tab"')
       const { id, method } = JSON.parse(text)
       if (UNKNOWN.has(method)) driver.send(JSON.stringify({ id, type: 'success', result: {} }))
       else if (session.readyState === WebSocket.OPEN) session.send(text)

@@ -62,16 +62,5 @@ export async function openFirefox(): Promise<Browser> {
     return context
   }
   const first = await browserFor({ reducedMotion: 'reduce' })
-  return Object.assign(Object.create(first) as Browser, {
-    newContext,
-    newPage: async (options?: BrowserContextOptions) => {
-      const context = await newContext(options)
-      const page = await context.newPage()
-      page.once('close', () => void context.close().catch(() => {}))
-      return page
-    },
-    close: async () => {
-      for (const browser of await Promise.all(opened.values())) await browser.close()
-    },
-  })
+  return Object.assign(Object.create(first) as Browser, { newContext })
 }
