@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os'
 import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 import { BaseSequencer, type TestSpecification } from 'vitest/node'
@@ -39,8 +40,8 @@ const used = { ...common, hookTimeout: 2 * PATIENCE }
 
 export default defineConfig({
   test: {
-    // One for each processor: the usual number leaves one idle, which of two is half.
-    maxWorkers: '100%',
+    // One more than there are processors, as tests of pages also wait.
+    maxWorkers: availableParallelism() + 1,
     sequence: { sequencer: ByProject },
     globalSetup: ['tests/support/shared.ts'],
     // `core`: computation, tested at its source. `public`: what is built, used as its users would.

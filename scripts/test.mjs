@@ -1,5 +1,5 @@
 // Everything that must hold: set-up, build, types, lint, directions of imports, and every test.
-// Usage: npm test [-- --only check]; npm run test:all tries every test in every engine, which takes about twice as long.
+// Usage: npm test [-- --only check]; npm run test:all tries every example in every engine, which takes about three times as long.
 process.argv.push('--browser')
 await import('./setup.mjs')
 

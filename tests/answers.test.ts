@@ -157,7 +157,7 @@ test.skipIf(sampled)(
       const { chart, mount, table } = window.dapplo as unknown as Dapplo
       const rows = table([{ pier: 'Harbour', boarded: 10 }], { key: 'pier' })
       const live = mount(
-        chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', label: true, motion: { duration: 3000 } }),
+        chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', label: true, motion: { duration: 1200 } }),
         place(300),
       )
       window.charts = [live]

@@ -1,6 +1,6 @@
 import type { Table } from 'dapplo'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { engine, sampled } from './support/browser.ts'
+import { engine, sample, sampled } from './support/browser.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -37,7 +37,7 @@ const ids = (page: Awaited<ReturnType<Gallery['open']>>['page']) =>
 const feedState = (page: Awaited<ReturnType<Gallery['open']>>['page']) =>
   page.evaluate(() => (window as unknown as BoardWindow).feed.state)
 
-describe.each(['events', 'socket'])('a feed of %s', as => {
+describe.each(sample(['events', 'socket'], 0, 1))('a feed of %s', as => {
   test('fills the board, survives nonsense and a restart, and neither loses nor doubles a row', async () => {
     let feed: Feed = await start({ every: 60, nonsense: true })
     const { page, errors } = await gallery.open(`board.html?as=${as}&feed=${encodeURIComponent(feed.url)}`)
@@ -366,7 +366,10 @@ test.skipIf(sampled)('updates are filmed by the page: whatever happens, until it
 
 describe('the race', () => {
   test.skipIf(sampled)('is recorded as a film by the page', async () => {
-    const { page } = await gallery.open('race.html', { reducedMotion: 'no-preference' })
+    const { page } = await gallery.open('race.html', {
+      reducedMotion: 'no-preference',
+      viewport: { width: 480, height: 420 },
+    })
     const film = await page.evaluate(async () => {
       const [live] = window.charts
       const years = live.chart as unknown as { with(changes: object): typeof live.chart }

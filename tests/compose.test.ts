@@ -3,6 +3,7 @@ import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { flawsOf } from './support/axe.ts'
 import { engine, sample, sampled } from './support/browser.ts'
+import { runs } from './support/extent.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -208,7 +209,7 @@ async function press(page: Page, choice: Choice): Promise<void> {
 describe.each([
   ['by pointer', point, wishes.map((_, i) => i)],
   // The keys walk menus that the pointer has opened already: those of few and of several charts.
-  ['by keyboard', press, [8, 2, 4]],
+  ['by keyboard', press, [8, 2]],
 ] as const)('a chart from nothing, %s', (_, make, places) => {
   test.each(sample(wishes, ...places))('$name', async ({ table, choices, sentence }) => {
     const { page, errors } = await gallery.openPlain(`compose.html?begin&table=${table}`)
@@ -258,24 +259,25 @@ test.each(
 })
 
 test.skipIf(sampled)(
-  'a thousand steps are undone and done again, and it goes back to how it was',
+  'very many steps are undone and done again, and it goes back to how it was',
   async () => {
     const { page, errors } = await gallery.openPlain('compose.html')
     const first = await now(page)
-    const at = await page.evaluate(async () => {
+    const steps = runs(1000)
+    const at = await page.evaluate(async steps => {
       const { composer } = window
       const begin = composer.description!
-      for (let i = 0; i < 1000; i++) composer.show({ ...begin, title: `Step ${i}` })
-      for (let i = 0; i < 1000; i++) composer.undo()
+      for (let i = 0; i < steps; i++) composer.show({ ...begin, title: `Step ${i}` })
+      for (let i = 0; i < steps; i++) composer.undo()
       const undone = composer.sentence
-      for (let i = 0; i < 1000; i++) composer.redo()
+      for (let i = 0; i < steps; i++) composer.redo()
       return [undone, composer.description!.title]
-    })
-    expect(at).toEqual([first, 'Step 999'])
+    }, steps)
+    expect(at).toEqual([first, `Step ${steps - 1}`])
     await page.keyboard.press('Tab')
     await page.locator('.choice').first().focus()
     await page.keyboard.press('ControlOrMeta+z')
-    expect(await page.evaluate(() => window.composer.description!.title)).toBe('Step 998')
+    expect(await page.evaluate(() => window.composer.description!.title)).toBe(`Step ${steps - 2}`)
     await page.getByRole('button', { name: 'Back to how it was' }).click()
     expect(await now(page)).toBe(first)
     expect(errors).toEqual([])
@@ -283,28 +285,31 @@ test.skipIf(sampled)(
   },
 )
 
-test('what would be regretted is mended by a button; data that are dropped in are used', async () => {
-  const { page, errors } = await gallery.openPlain('compose.html?begin&table=piers')
-  await page.evaluate(() => window.composer.show({ draw: 'pie', y: 'sum of passengers', color: 'pier' }))
-  await still(page)
-  const mend = page.getByRole('button', { name: /^Mend this/ })
-  const told = await mend.first().getAttribute('aria-label')
-  await mend.first().click()
-  await still(page)
-  expect(await now(page)).toContain('with the rest as one')
-  expect(await mend.evaluateAll(all => all.map(one => one.getAttribute('aria-label')))).not.toContain(told)
-  await page.locator('.dapplo-composer').evaluate(host => {
-    const data = new DataTransfer()
-    data.items.add(new File(['kind,sold\nAdult,12\nChild,7\n'], 'tickets.csv', { type: 'text/csv' }))
-    host
-      .shadowRoot!.querySelector('.composer')!
-      .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, composed: true }))
-  })
-  await page.getByRole('button', { name: /^Draw bars of sold for each kind/ }).click()
-  expect(await now(page)).toContain('sold for each kind')
-  expect(errors).toEqual([])
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'what would be regretted is mended by a button; data that are dropped in are used',
+  async () => {
+    const { page, errors } = await gallery.openPlain('compose.html?begin&table=piers')
+    await page.evaluate(() => window.composer.show({ draw: 'pie', y: 'sum of passengers', color: 'pier' }))
+    await still(page)
+    const mend = page.getByRole('button', { name: /^Mend this/ })
+    const told = await mend.first().getAttribute('aria-label')
+    await mend.first().click()
+    await still(page)
+    expect(await now(page)).toContain('with the rest as one')
+    expect(await mend.evaluateAll(all => all.map(one => one.getAttribute('aria-label')))).not.toContain(told)
+    await page.locator('.dapplo-composer').evaluate(host => {
+      const data = new DataTransfer()
+      data.items.add(new File(['kind,sold\nAdult,12\nChild,7\n'], 'tickets.csv', { type: 'text/csv' }))
+      host
+        .shadowRoot!.querySelector('.composer')!
+        .dispatchEvent(new DragEvent('drop', { dataTransfer: data, bubbles: true, composed: true }))
+    })
+    await page.getByRole('button', { name: /^Draw bars of sold for each kind/ }).click()
+    expect(await now(page)).toContain('sold for each kind')
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
 
 /** Clicks on words of the picture, where the scene says they stand. */
 async function clickWords(page: Page, words: string): Promise<void> {
@@ -560,7 +565,7 @@ test.skipIf(sampled)(
   },
 )
 
-test('what is worked out of two columns is found by typing', async () => {
+test.skipIf(sampled)('what is worked out of two columns is found by typing', async () => {
   const { page, errors } = await gallery.openPlain('compose.html')
   await page.getByRole('button', { name: 'sum of passengers' }).click()
   await page.keyboard.type('ratio revenue passengers')

@@ -377,6 +377,7 @@ describe('the command', () => {
         y: 'route',
         order: 'ranked',
         through: 'year of departed',
+        scales: { through: { each: 300 } },
         title: '{sum of passengers} passengers',
       }),
     )

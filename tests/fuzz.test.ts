@@ -4,6 +4,7 @@ import { expect, test } from 'vitest'
 import { casesFor } from './fuzz/cases.mjs'
 // @ts-expect-error
 import { loadCore, runCase } from './fuzz/run-case.mjs'
+import { runs } from './support/extent.ts'
 
 const core = await loadCore()
 
@@ -25,8 +26,8 @@ test.each([
       })
       expect(problem).toBeUndefined()
     }),
-    { numRuns },
+    { numRuns: runs(numRuns) },
   )
   // Were all of them refused, nothing would have been tried.
-  expect(pictures).toBeGreaterThan(15)
+  expect(pictures).toBeGreaterThan(runs(15))
 })

@@ -166,7 +166,7 @@ describe('change', () => {
       }
       const { live } = window
       const bars = { draw: 'bar', y: 'route', x: 'max of passengers', color: null }
-      const motion = { duration: 4000, easing: 'linear' }
+      const motion = { duration: 1500, easing: 'linear' }
       live.show((live.chart as any).with({ ...bars, motion, scales: { x: { domain: [0, 5000] } } }))
       await settled()
       const rects = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any

@@ -21,6 +21,7 @@ import {
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { openBrowser } from './support/browser.ts'
+import { everything } from './support/extent.ts'
 import { still } from './support/waiting.ts'
 
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-safety-'))
@@ -73,7 +74,10 @@ const PAYLOADS = [
   'x'.repeat(5000),
   '__proto__',
 ]
-const HOSTILE = OPENINGS.flatMap(opening => PAYLOADS.map(payload => opening + payload))
+const HOSTILE = OPENINGS.flatMap((opening, i) =>
+  // Each opening around a third of the codes, unless everything is tried.
+  PAYLOADS.filter((_, j) => everything || (i + j) % 3 === 0).map(payload => opening + payload),
+)
 
 /** A chart in which every kind of text is hostile. */
 function hostileChart(strings: readonly string[]): { chart: Chart; data: Table } {
@@ -122,7 +126,8 @@ describe(`${HOSTILE.length} hostile strings as title, label, category, link and 
       void dialog.dismiss()
     })
     for (let i = 0; i < HOSTILE.length; i += 12) {
-      const { chart: made, data } = hostileChart(HOSTILE.slice(i, i + 12))
+      const lot = HOSTILE.slice(i, i + 12)
+      const { chart: made, data } = hostileChart(lot)
       const frame = { width: 700, height: 420 }
       const svg = toSvg(made, frame)
       const tables = { data }
@@ -152,7 +157,7 @@ describe(`${HOSTILE.length} hostile strings as title, label, category, link and 
         [`<!doctype html><body>${embedElement(made, { frame, tables })}</body>`, 'element.html'],
       ] as const)
         expect(await hits(page, html, name)).toBeUndefined()
-      expect(JSON.parse(toJson(made)).length).toBe(12)
+      expect(JSON.parse(toJson(made)).length).toBe(lot.length)
       expect(toCsv(made)).toContain('\r\n')
       expect(toText(made)).not.toMatch(/[\u0000-\u0008\u001b]/)
     }

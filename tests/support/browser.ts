@@ -9,14 +9,12 @@ import {
   type Page,
 } from 'playwright-core'
 import { findHeadlessChromium } from '../../scripts/browsers.mjs'
+import { everything } from './extent.ts'
 import { openFirefox } from './firefox.ts'
 import { PATIENCE } from './waiting.ts'
 
 /** Which browser the tests are run in: `npm test` runs those of pages in both. */
 export const engine = process.env.DAPPLO_ENGINE === 'firefox' ? 'firefox' : 'chromium'
-
-/** `npm run test:all` runs every test in both. */
-const everything = process.env.DAPPLO_ALL !== undefined
 
 /** `npm test` tries in Firefox one of several tests that go the same ways: true where the others are left to the longer run. */
 export const sampled = engine === 'firefox' && !everything

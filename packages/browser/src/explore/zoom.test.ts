@@ -3,6 +3,7 @@ import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { directionsOf, type Zoom, Zooming } from './zoom.ts'
 
 const rows = table(
@@ -55,7 +56,7 @@ test('what is pointed at stays where it is while one zooms in', () => {
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 
@@ -92,7 +93,7 @@ test('no way of zooming and moving leads beyond the data, and all the way out is
       const middle = { x: pane.plot.x + pane.plot.width / 2, y: pane.plot.y + pane.plot.height / 2 }
       expect(zooming.around(pane, zoom, both, 1e9, middle)).toEqual({})
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

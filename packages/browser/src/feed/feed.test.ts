@@ -1,6 +1,7 @@
 import { readCsv, table } from '@dapplo/core'
 import fc from 'fast-check'
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { feed } from './feed.ts'
 
 /** Feeds over a network that breaks at any moment: what is in the table is what the server has said, each once. */
@@ -130,7 +131,7 @@ describe.each(['events', 'socket'] as const)('%s', as => {
         await vi.advanceTimersByTimeAsync(60_000)
         expect(rows.length).toBe(count)
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 

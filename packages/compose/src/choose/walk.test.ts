@@ -14,6 +14,7 @@ import {
 } from '@dapplo/core/sentence'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chartFrom } from '../chart-from.ts'
 import { Data } from '../data.ts'
 import { COMPOSER_WORDS, germanComposer } from '../words.ts'
@@ -92,11 +93,11 @@ test('whatever a person chooses, one after the other, can be drawn or is not off
         }
       }
     }),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   )
   // Most of what is thought of can be drawn.
   expect(done / tried).toBeGreaterThan(0.85)
-  expect(together).toBeGreaterThan(50)
+  expect(together).toBeGreaterThan(runs(50))
 })
 
 test('what is not allowed is offered nowhere, whatever was chosen before', () => {
@@ -125,7 +126,7 @@ test('what is not allowed is offered nowhere, whatever was chosen before', () =>
         if (data.chartOf(next)) drawn = next
       }
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, type Description, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -53,7 +54,7 @@ test('a running total over categories adds up in the order in which they stand, 
         expect(totals).toEqual([...totals].sort((a, b) => b - a))
       },
     ),
-    { numRuns: 80 },
+    { numRuns: runs(80) },
   )
 })
 

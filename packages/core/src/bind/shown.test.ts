@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, type Description, paintSvg, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -54,6 +55,6 @@ test('rows without a place change nothing in the picture, and those of groups ar
         )
       },
     ),
-    { numRuns: 120 },
+    { numRuns: runs(120) },
   )
 })

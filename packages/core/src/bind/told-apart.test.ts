@@ -9,6 +9,7 @@ import {
 } from 'culori'
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { type Batch, chart, compose, type Description, paintSvg, table } from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 
@@ -85,7 +86,7 @@ test('up to two dozen categories are told apart by all eyes, in both themes', ()
         for (const eye of Object.values(EYES)) expect(leastOf(looks, eye)).toBeGreaterThanOrEqual(11.9)
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 
@@ -100,7 +101,7 @@ test('a dozen are told apart without colour where that is asked for', () => {
         expect(leastOf(looks, grey)).toBeGreaterThanOrEqual(10)
       },
     ),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   )
 })
 

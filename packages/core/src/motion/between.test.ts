@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, type Description, type Frame, type Scene, table } from '../index.ts'
 import { appear, between, carrying, readEasing } from '../internal.ts'
 import { paintSvg } from '../paint/svg.ts'
@@ -75,7 +76,7 @@ describe('a glide', () => {
           }
         },
       ),
-      { numRuns: 120 },
+      { numRuns: runs(120) },
     )
   })
 
@@ -109,7 +110,7 @@ describe('a glide', () => {
           expect(paintSvg(shown)).not.toMatch(/NaN|undefined|Infinity/)
         }
       }),
-      { numRuns: 100 },
+      { numRuns: runs(100) },
     )
   })
 
@@ -126,7 +127,7 @@ describe('a glide', () => {
           expect(place[1]).toBeCloseTo(shown.get(key)![1], 2)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -237,7 +238,7 @@ describe('a spring', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
   })
 })
@@ -265,7 +266,7 @@ test('ticks that come or go never cross what stands around the plot', () => {
         }
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, type Description, type Scene, table } from '../index.ts'
 import {
   appear,
@@ -98,9 +99,9 @@ describe('labels count with their shapes', () => {
         const each = (i: number, count: number) => Math.max(0, Math.min(1, at * 1.5 - (0.5 * i) / count))
         seen += expectTruth(between(scenes[0], scenes[1])(at, at * 0.999, staggered ? each : undefined))
       }),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
-    expect(seen).toBeGreaterThan(500)
+    expect(seen).toBeGreaterThan(runs(500))
   })
 
   test('and what is pointed at on the way says what its bar shows, also where one goes after the other', () => {
@@ -123,9 +124,9 @@ describe('labels count with their shapes', () => {
         )
         pointed += expectPointed(composition, description.y === 'pier')
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     )
-    expect(pointed).toBeGreaterThan(200)
+    expect(pointed).toBeGreaterThan(runs(200))
   })
 
   test('when a chart appears', () => {
@@ -163,8 +164,8 @@ describe('labels count with their shapes', () => {
         expect(words('stamp')).toEqual([String(2010 + reached)])
         pointed += expectPointed(playback.compositionAt(place)!, description.y === 'pier')
       }),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     )
-    expect(pointed).toBeGreaterThan(200)
+    expect(pointed).toBeGreaterThan(runs(200))
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, type Description, type Scene, table } from '../index.ts'
 import { appear, between } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -75,7 +76,7 @@ describe('stacks', () => {
           expectPiled(motion(at, at * 0.999, each), across)
           expectPiled(appear(sceneOf(after, description))(at, at * 0.999, each), across)
         }),
-        { numRuns: 150 },
+        { numRuns: runs(150) },
       )
     },
   )
@@ -154,7 +155,7 @@ test.each(['stack', 'share'] as const)('bands in a %s stay banked from any data 
       // Taken up in the middle, it goes on as whole.
       expectBanked(between(motion(at, at * 0.999), from)(1 - at, at * 0.999))
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, paintSvg, table } from '../index.ts'
 import { measureInter } from '../theme/text-width.ts'
 import { short } from './hundredths.ts'
@@ -66,7 +67,7 @@ describe('SVG', () => {
           expect(svg).not.toMatch(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/)
         },
       ),
-      { numRuns: 150 },
+      { numRuns: runs(150) },
     )
   })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import stringWidth from 'string-width'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, type Description, day, table } from '../index.ts'
 import { CELL, measureTerminal, toTerminalText } from './terminal.ts'
 
@@ -42,7 +43,7 @@ describe('a chart of characters', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { type Batch, chart, type Description, table } from '../index.ts'
 import type { Rects, Wedges } from '../scene/scene.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -47,7 +48,7 @@ describe('of a shape that stands for many rows the selected part is shown', () =
           expect(bars.alpha![i] > 0.9).toBe(share === 1)
         }
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     )
   })
 

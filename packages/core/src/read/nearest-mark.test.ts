@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -38,7 +39,7 @@ test.each(['linear', 'log'] as const)(
           expect(found.x).toBeCloseTo(all.x, 6)
         },
       ),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   },
 )

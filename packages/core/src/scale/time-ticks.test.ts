@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { DAY, HOUR } from '../table/cells/calendar.ts'
 import { utc, zoneOf } from '../table/cells/zone.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -66,7 +67,7 @@ describe('time ticks', () => {
           })
         },
       ),
-      { numRuns: 300 },
+      { numRuns: runs(300) },
     )
   })
 

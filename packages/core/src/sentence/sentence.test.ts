@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, spread, table } from '../index.ts'
 import { wholeKey } from '../table/phrase/meaning.ts'
 import { readWords } from '../words/holes.ts'
@@ -193,7 +194,7 @@ test('every description can be read as a sentence, which leads back to it, in an
           expect(known.some(({ path }) => path.join().startsWith(piece.path.join()))).toBe(true)
       expect(english.text.endsWith(' And settings of its own.')).toBe(english.unsaid.length > 0)
     }),
-    { numRuns: 400 },
+    { numRuns: runs(400) },
   )
 })
 
@@ -223,7 +224,7 @@ test('several charts in one picture have a sentence each, which together lead ba
               expect(piece.path.slice(0, 2)).toEqual(['spread', chart])
       }
     }),
-    { numRuns: 200 },
+    { numRuns: runs(200) },
   )
   const two: AnySpread = {
     title: 'One boat, two measures',
@@ -280,7 +281,7 @@ test('descriptions that are said in full and differ are said differently', () =>
     )
     .map(one => one as unknown as AnyDescription)
   const said = new Map<string, string>()
-  for (const one of fc.sample(plain, { numRuns: 3000, seed: 7 })) {
+  for (const one of fc.sample(plain, { numRuns: runs(3000), seed: 7 })) {
     const { text, unsaid } = sentenceOf(one)
     expect(unsaid).toEqual([])
     // A list of one is said as what it holds.
@@ -289,7 +290,7 @@ test('descriptions that are said in full and differ are said differently', () =>
     expect(said.get(text) ?? sorted, text).toBe(sorted)
     said.set(text, sorted)
   }
-  expect(said.size).toBeGreaterThan(2000)
+  expect(said.size).toBeGreaterThan(runs(2000))
 })
 
 test('a table, a kind of one’s own and a function stay what they are', () => {

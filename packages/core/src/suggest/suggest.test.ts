@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, lookAt, readCsv, table } from '../index.ts'
 import { View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -112,7 +113,7 @@ test('whatever the columns hold, each suggestion can be drawn, and shows somethi
         expect(reason).not.toBe('')
       }
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, type Description, type Reading, type Scene, table } from '../index.ts'
 import { type Composition, dataTables, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -226,9 +227,9 @@ describe('shapes, and the words about them', () => {
           expect(Math.abs(numberIn(text) - bar.value)).toBeLessThanOrEqual(bar.value * 0.01 + 2)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
-    expect(met).toBeGreaterThan(60)
+    expect(met).toBeGreaterThan(runs(60))
   })
 
   test.each(Object.entries(LINES))('%s', (_, description) => {
@@ -244,7 +245,7 @@ describe('shapes, and the words about them', () => {
           shown.map(({ x, y }) => readAt(composition, x, y)),
         )
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -291,7 +292,7 @@ describe('shapes, and the words about them', () => {
           }
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -322,7 +323,7 @@ describe('shapes, and the words about them', () => {
           if (batch.keys.length > 0) expect(parts).toBe(100)
         }
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 
@@ -349,7 +350,7 @@ describe('shapes, and the words about them', () => {
         for (let i = 1; i < said.length; i++) expect(said[i].shade).toBeGreaterThanOrEqual(said[i - 1].shade)
         for (const { shade, at } of said) expect(at).toBe(shade)
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, compose, type Description, type Table, table } from '../index.ts'
 import { type Answer, answeredBy, askColumns, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -144,7 +145,7 @@ test('in whatever order answers come, the last question has the last word', asyn
         expect(JSON.stringify(view.scene)).toBe(JSON.stringify(sceneOf(now, slow.rows())))
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

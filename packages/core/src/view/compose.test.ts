@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { textBoxes, touching } from '../../../../tests/support/text-boxes.ts'
 import {
   chart,
@@ -96,7 +97,7 @@ describe('a composed chart', () => {
           }
         },
       ),
-      { numRuns: 250 },
+      { numRuns: runs(250) },
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, DapploError, type Description, table } from '../index.ts'
 import { readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -73,7 +74,7 @@ test('whatever the values, there is a picture or a reason', () => {
         }
       },
     ),
-    { numRuns: 400 },
+    { numRuns: runs(400) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { bar, chart, type Description, kind, paintSvg, reshape, spread, type Table, table } from '../index.ts'
 import { between, Playback, readAt, View } from '../internal.ts'
 import { minorBetween } from '../scale/ticks.ts'
@@ -49,7 +50,7 @@ test('what must be in view is in view, on every scale', () => {
       within('y', a)
       within('y', b)
     }),
-    { numRuns: 40 },
+    { numRuns: runs(40) },
   )
 })
 
@@ -98,7 +99,7 @@ test('what is read is nearest to the pointer, on either side of it', () => {
         expect(Math.abs(reading!.x - pointer)).toBeCloseTo(least, 6)
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 
@@ -302,7 +303,7 @@ describe('findings', () => {
         expect(said(view)).toEqual(said(fresh))
         expect(new Set(said(view)).size).toBe(said(view).length)
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     )
   })
 
@@ -364,7 +365,7 @@ describe('a history of updates', () => {
         live.replace(first)
         expect(paintSvg(view.scene)).toBe(before)
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 })

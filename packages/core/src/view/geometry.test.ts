@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { groupedBy, sum } from '../../../../tests/support/grouping.ts'
 import { chart, type Description, readCsv, type Scene, spread, type Table, table } from '../index.ts'
 import { csvText, dataTables, readAt, View } from '../internal.ts'
@@ -142,7 +143,7 @@ describe('cells', () => {
         })
         expect(all.length).toBe(new Set(list.map(one => `${one.pier}/${one.route}`)).size)
       }),
-      { numRuns: 60 },
+      { numRuns: runs(60) },
     )
   })
 })
@@ -323,6 +324,6 @@ test('the values of a chart come out as a table that reads back to the same valu
         }
       expect(seen).toBe(cells.size)
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })

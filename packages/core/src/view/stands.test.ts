@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { chart, type Description, type Scene, table } from '../index.ts'
 import { dataTables, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
@@ -260,6 +261,6 @@ test('labels of bars stand all beyond them, and the scale makes room; lying bars
         expect(scene.batches.some(batch => batch.id === `grid ${lying ? 'x' : 'y'}`)).toBe(true)
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import {
   builtinKinds,
   chart,
@@ -71,7 +72,7 @@ describe.each(Object.entries(KINDS))('the state of a %s', (_, kind) => {
         view.state.value = {}
         expect(toSvg(view.scene)).toBe(first)
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     )
   })
 
@@ -105,7 +106,7 @@ describe.each(Object.entries(KINDS))('the state of a %s', (_, kind) => {
         const found = new Set(rowsInBox(composition.value, root, outer))
         for (const serial of rowsInBox(composition.value, root, inner)) expect(found.has(serial)).toBe(true)
       }),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
     expect(rowsInBox(composition.value, root, plot)).toHaveLength(rows.length)
   })
@@ -141,7 +142,7 @@ test('a chart that follows its table shows what a new chart on it would', () => 
         )
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 
@@ -169,7 +170,7 @@ test('plots of a spread line up, and scales that are shared reach as far', () =>
       const domains = view.composition.value.panes.map(pane => pane.scales.get('y')!.domain)
       for (const domain of domains) expect(domain).toEqual(domains[0])
     }),
-    { numRuns: 30 },
+    { numRuns: runs(30) },
   )
 })
 

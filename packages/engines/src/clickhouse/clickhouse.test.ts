@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import {
   clickhousePorts,
   findClickhouse,
@@ -38,7 +39,7 @@ describe.skipIf(!findClickhouse())('ClickHouse', () => {
   test('answers every question as the columns here do', async () => {
     await fc.assert(
       answersAlike(trial, shape, (there, here) => expect(there).toEqual(here)),
-      { numRuns: Number(process.env.RUNS ?? 60) },
+      { numRuns: runs(60) },
     )
   })
 

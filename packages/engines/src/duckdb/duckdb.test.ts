@@ -1,6 +1,7 @@
 import { DuckDBInstance } from '@duckdb/node-api'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { answersAlike, countsOnLog, type Trial, type TriedColumn } from '../acceptance.ts'
 import { duckdb } from './duckdb.ts'
 
@@ -38,7 +39,7 @@ afterAll(() => instance?.closeSync())
 test('DuckDB answers every question as the columns here do', async () => {
   await fc.assert(
     answersAlike(trial, { endless: true }, (there, here) => expect(there).toEqual(here)),
-    { numRuns: Number(process.env.RUNS ?? 150) },
+    { numRuns: runs(150) },
   )
 })
 

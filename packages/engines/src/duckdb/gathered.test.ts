@@ -2,6 +2,7 @@ import type { FarEngine, FarMeasure, FarQuestion, FarTest, FarValue } from '@dap
 import { DuckDBInstance } from '@duckdb/node-api'
 import fc from 'fast-check'
 import { afterAll, beforeAll, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { duckdb } from './duckdb.ts'
 
 let instance: DuckDBInstance
@@ -82,7 +83,7 @@ test('questions over the same rows that come together are one statement, and eac
       expect(await Promise.all(all.map(rowsOf))).toEqual(alone)
       expect(statements.length).toBe(1)
     }),
-    { numRuns: 80 },
+    { numRuns: runs(80) },
   )
 })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import pg from 'pg'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { runs } from '../../../../tests/support/extent.ts'
 import { findPostgres, type LoopbackServer, startPostgres } from '../../../../tests/support/servers.ts'
 import { answersAlike, countsOnLog, type Trial, type TriedColumn } from '../acceptance.ts'
 import { postgres } from './postgres.ts'
@@ -35,7 +36,7 @@ describe.skipIf(!findPostgres())('PostgreSQL', () => {
   test('answers every question as the columns here do', async () => {
     await fc.assert(
       answersAlike(trial, { without: /\0/, endless: true }, (there, here) => expect(there).toEqual(here)),
-      { numRuns: Number(process.env.RUNS ?? 60) },
+      { numRuns: runs(60) },
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { KINDS, positionScale } from '../../scale/scale.ts'
 import { buildPyramid, extremes } from '../../table/cells/pyramid.ts'
 import { utc } from '../../table/cells/zone.ts'
@@ -26,7 +27,7 @@ test('a pyramid knows the extremes of any stretch', () => {
         })
       },
     ),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import type { Marks } from '../../describe/model.ts'
 import { KINDS, positionScale, type ScaleKind } from '../../scale/scale.ts'
 import { utc } from '../../table/cells/zone.ts'
@@ -83,6 +84,6 @@ test.each([
           }
       })
     }),
-    { numRuns: 12 },
+    { numRuns: runs(12) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { chart, type Pixels, table } from '../../index.ts'
 import { View } from '../../internal.ts'
 import { measureInter } from '../../theme/text-width.ts'
@@ -35,7 +36,7 @@ test.each([
           Buffer.compare(cloud(view), cloud(new View(chart(points, description), { zoom }, frame))),
         ).toBe(0)
       }),
-      { numRuns: 25 },
+      { numRuns: runs(25) },
     )
   },
 )
@@ -81,6 +82,6 @@ test('points that come, change and go while a person zooms look as if all had be
         expect(Buffer.compare(cloud(view), cloud(anew))).toBe(0)
       }
     }),
-    { numRuns: 6 },
+    { numRuns: runs(6) },
   )
 })

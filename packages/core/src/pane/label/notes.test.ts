@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { textBoxes, touching } from '../../../../../tests/support/text-boxes.ts'
 import { type Batch, chart, type Description, table } from '../../index.ts'
 import type { Rects, Segments, Texts } from '../../scene/scene.ts'
@@ -86,7 +87,7 @@ describe('a note', () => {
             expect(view.findings.map(({ code }) => code)).toContain('labels-left-out')
         },
       ),
-      { numRuns: 40 },
+      { numRuns: runs(40) },
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { civilOf, DAY, daysOf, floorTime, HOUR } from './calendar.ts'
 import { zoneOf } from './zone.ts'
 
@@ -43,7 +44,7 @@ describe('the calendar', () => {
         }).format(time)
         expect(local).toBe(shown)
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     )
   })
 
@@ -55,7 +56,7 @@ describe('the calendar', () => {
         const back = utc + zone.offsetAt(utc)
         expect(back === local || (back > local && back - local <= 24 * HOUR)).toBe(true)
       }),
-      { numRuns: 500 },
+      { numRuns: runs(500) },
     )
   })
 

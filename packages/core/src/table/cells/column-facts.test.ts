@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { TableColumn } from './column.ts'
 import { extentOf } from './extent.ts'
 import { extremes } from './pyramid.ts'
@@ -62,6 +63,6 @@ test('what a column knows of its numbers after any history is what these are', (
       }
       look(0.5)
     }),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { RowList } from './row-list.ts'
 
 type Step =
@@ -47,7 +48,7 @@ test('after any history rows stand where an array has them, and what was given s
       expect([...list.all]).toEqual(model)
       expect([...mine]).toEqual(given)
     }),
-    { numRuns: 500 },
+    { numRuns: runs(500) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test, vi } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { Cubes } from './cubes.ts'
 import { betweenEnds } from './lie.ts'
 import type { FarAnswer, FarMeasure, FarQuestion, FarTest, FarValue } from './model.ts'
@@ -137,7 +138,7 @@ test('while a box is dragged, its cells add up to what the engine would answer, 
           expect(answered).toBeGreaterThanOrEqual(boxes.length - 1)
       },
     ),
-    { numRuns: 150 },
+    { numRuns: runs(150) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { extentOf } from '../cells/extent.ts'
 import { extremes } from '../cells/pyramid.ts'
 import { followersOf } from '../live/followers.ts'
@@ -127,7 +128,7 @@ test('groups that follow the rows are those of a fresh table, after any history'
         }
       },
     ),
-    { numRuns: 25 },
+    { numRuns: runs(25) },
   )
 })
 
@@ -177,7 +178,7 @@ test('the best categories, and the rest of them, are those of all rows, after an
         }
       },
     ),
-    { numRuns: 400 },
+    { numRuns: runs(400) },
   )
 })
 

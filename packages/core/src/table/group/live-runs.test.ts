@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { chart } from '../../index.ts'
 import { View } from '../../internal.ts'
 import { measureInter } from '../../theme/text-width.ts'
@@ -89,7 +90,7 @@ test('runs are the rows in their order, after any history', () => {
         }
       }
     }),
-    { numRuns: 300 },
+    { numRuns: runs(300) },
   )
 })
 
@@ -115,6 +116,6 @@ test('lines over rows that come late, change and age are drawn as over a fresh t
       const other = new View(chart(fresh, lines), {}, frame)
       expect(shapes(view)).toEqual(shapes(other))
     }),
-    { numRuns: 60 },
+    { numRuns: runs(60) },
   )
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import { table } from '../open/read.ts'
 import { keepRecent } from './keep.ts'
 import type { Table } from './table.ts'
@@ -115,7 +116,7 @@ test('whatever is done to it, it holds the rows that a map would', async () => {
       for (const [i, serial] of live.serials.entries()) expect(heard.get(serial)).toEqual(live.row(i))
     }),
     // What goes wrong takes three steps in a certain order.
-    { numRuns: 600 },
+    { numRuns: runs(600) },
   )
 })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, test } from 'vitest'
+import { runs } from '../../../../../tests/support/extent.ts'
 import type { Table } from '../live/table.ts'
 import { readCsvInParts } from '../open/csv-parts.ts'
 import { readCsv } from '../open/read.ts'
@@ -98,9 +99,9 @@ describe('CSV', () => {
           for (const cell of cells) expect(columns[c]).toContain(cell)
         expect(careful.lineOf(careful.columns[0].length - 1)).toBe(careful.columns[0].length + 1)
       }),
-      { numRuns: 2000 },
+      { numRuns: runs(2000) },
     )
-    expect(taken).toBeGreaterThan(500)
+    expect(taken).toBeGreaterThan(runs(500))
     // Long texts are taken so, with the same names and the same errors.
     const long = (last: string) => `a, b ,a\n${'1,x,3\n'.repeat(3000)}${last}`
     expect(plainCsv(long('4,5,6'), ',')).toBeDefined()
@@ -183,7 +184,7 @@ describe('CSV', () => {
           expect(parts).toEqual(whole)
         },
       ),
-      { numRuns: 15 },
+      { numRuns: runs(15) },
     )
   })
 
