@@ -1,7 +1,6 @@
 import { spawn } from 'node:child_process'
-import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer, type Server } from 'node:http'
-import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { type FarEngine, farTable, ready, remoteEngine } from '@dapplo/core/far'
 import { duckdb, farEndpoint } from '@dapplo/engines'
@@ -18,11 +17,12 @@ import {
 } from '@dapplo/node'
 import { DuckDBInstance } from '@duckdb/node-api'
 import type { Browser } from 'playwright-core'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 // @ts-expect-error A script of the demo data, without types.
 import { writeSailings } from '../demo-data/far.mjs'
 import { openBrowser, problemsOn } from './support/browser.ts'
 import { root, workplace } from './support/command.ts'
+import { buildExample } from './support/examples.ts'
 
 /** Charts over rows that stay in an engine, as people write them, draw them and look at them. */
 
@@ -567,13 +567,7 @@ describe('an endpoint', () => {
 })
 
 test('on a page, what is chosen in one chart filters the others in the engine, and a failure can be tried again', async () => {
-  const files = mkdtempSync(join(tmpdir(), 'dapplo-far-page-'))
-  const { build } = await import('vite')
-  await build({
-    configFile: join(root, 'examples/far/vite.config.js'),
-    build: { outDir: files, emptyOutDir: true },
-    logLevel: 'error',
-  })
+  const files = await buildExample(join(inject('examples'), 'far'))
   const endpoint = farEndpoint(await duckdb({ sailings: parquet }), { tables: { sailings: true } })
   let down = false
   const types: Record<string, string> = {
@@ -658,6 +652,5 @@ test('on a page, what is chosen in one chart filters the others in the engine, a
   } finally {
     await page.close()
     server.close()
-    rmSync(files, { recursive: true })
   }
 })

@@ -1,36 +1,28 @@
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Browser, Page } from 'playwright-core'
-import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
+import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
+import { engine, openBrowser, problemsOn, serveFolder } from './support/browser.ts'
+import { buildExample } from './support/examples.ts'
 
-const root = join(import.meta.dirname, '..')
-const examples = join(root, 'examples/frameworks')
-const out = mkdtempSync(join(tmpdir(), 'dapplo-frameworks-'))
-const server = mkdtempSync(join(root, 'node_modules', '.server-'))
+const example = join(inject('examples'), 'frameworks')
+// Firefox has folders of its own, as it may run at the same time.
+const [out, server] = ['pages', 'server'].map(name => join(example, `${name}-${engine}`))
 let browser: Browser
 let page: Page
 let site: Awaited<ReturnType<typeof serveFolder>>
 const problems: string[] = []
 
 beforeAll(async () => {
-  const { build } = await import('vite')
-  const configFile = join(examples, 'vite.config.js')
-  await build({ configFile, logLevel: 'error', build: { outDir: out, emptyOutDir: true } })
-  await build({
-    configFile,
-    logLevel: 'error',
-    build: { outDir: server, ssr: join(examples, 'src/server.tsx'), rolldownOptions: { input: undefined } },
-  })
+  await buildExample(example, '--outDir', out)
+  await buildExample(example, '--outDir', server, '--ssr', 'src/server.tsx')
   browser = await openBrowser()
   site = await serveFolder(out)
 }, 120_000)
 afterAll(async () => {
   await browser?.close()
   await site?.close()
-  for (const folder of [out, server]) rmSync(folder, { recursive: true })
 })
 
 async function open(path: string) {

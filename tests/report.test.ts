@@ -1,35 +1,20 @@
-import { execFileSync } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import type { Browser } from 'playwright-core'
-import { afterAll, beforeAll, expect, test } from 'vitest'
-// @ts-expect-error: an example in plain JavaScript
-import { serveReports } from '../examples/report/server.mjs'
+import { afterAll, beforeAll, expect, inject, test } from 'vitest'
 import { openBrowser, problemsOn } from './support/browser.ts'
+import { buildExample } from './support/examples.ts'
 
-const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-report-'))
 const kept = join(folder, 'kept')
 let server: { url: string; close(): Promise<void> }
 let browser: Browser
 beforeAll(async () => {
-  const pages = join(folder, 'pages')
-  const config = join(root, 'examples/report/vite.config.js')
-  execFileSync(
-    process.execPath,
-    [
-      join(root, 'node_modules/vite/bin/vite.js'),
-      'build',
-      '--config',
-      config,
-      '--outDir',
-      pages,
-      '--logLevel',
-      'error',
-    ],
-    { cwd: root },
-  )
+  const example = join(inject('examples'), 'report')
+  const pages = await buildExample(example)
+  const { serveReports } = await import(pathToFileURL(join(example, 'server.mjs')).href)
   server = await serveReports({ folder: kept, pages })
   browser = await openBrowser()
 })

@@ -1,10 +1,20 @@
 import { execFile } from 'node:child_process'
-import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  symlinkSync,
+} from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { promisify } from 'node:util'
 import type { TestProject } from 'vitest/node'
 import { serveFolder } from './browser.ts'
+import { buildExample } from './examples.ts'
 
 /** A package as it would be published: its file, and the paths that it holds. */
 interface Packed {
@@ -22,34 +32,34 @@ declare module 'vitest' {
     gallery: string
     /** Every package, packed once. */
     packed: Packed[]
+    /** The folder of the examples, as they are where only the packed packages are installed. */
+    examples: string
   }
 }
 
 const root = join(import.meta.dirname, '../..')
 const run = promisify(execFile)
 
-/** Builds and serves the gallery, and packs the packages, before the first file of tests; what it returns ends that after the last. */
+/**
+ * Packs the packages, installs them beside the examples, and builds and serves the gallery with them, before the first file of
+ * tests; what it returns ends that after the last.
+ */
 export default async function share(project: TestProject): Promise<() => Promise<void>> {
   const folder = mkdtempSync(join(tmpdir(), 'dapplo-shared-'))
-  const [built, packed] = await Promise.all([gallery(join(folder, 'gallery')), pack(folder)])
-  const server = await serveFolder(built)
+  const packed = await pack(folder)
+  await install(packed, join(folder, 'node_modules'))
+  const examples = join(folder, 'examples')
+  const kept = (path: string) => !/node_modules|public$|reports$|dist$/.test(path.slice(root.length))
+  cpSync(join(root, 'examples'), examples, { recursive: true, filter: kept })
+  cpSync(join(root, 'demo-data'), join(folder, 'demo-data'), { recursive: true })
+  const server = await serveFolder(await buildExample(join(examples, 'gallery')))
   project.provide('gallery', server.url)
   project.provide('packed', packed)
+  project.provide('examples', examples)
   return async () => {
     await server.close()
     rmSync(folder, { recursive: true })
   }
-}
-
-async function gallery(folder: string): Promise<string> {
-  const vite = join(root, 'node_modules/vite/bin/vite.js')
-  const config = join(root, 'examples/gallery/vite.config.js')
-  await run(
-    process.execPath,
-    [vite, 'build', '--config', config, '--outDir', folder, '--emptyOutDir', '--logLevel', 'error'],
-    { cwd: root },
-  )
-  return folder
 }
 
 async function pack(folder: string): Promise<Packed[]> {
@@ -65,4 +75,16 @@ async function pack(folder: string): Promise<Packed[]> {
     const { filename, files } = made.find(one => one.name === name)!
     return { from, name, file: join(folder, filename), paths: files.map(({ path }) => path) }
   })
+}
+
+/** What the packages are unpacked to, and whatever else is installed here. */
+async function install(packed: Packed[], folder: string): Promise<void> {
+  for (const { name, file } of packed) {
+    mkdirSync(join(folder, name), { recursive: true })
+    await run('tar', ['-xzf', file, '-C', join(folder, name), '--strip-components=1'])
+  }
+  const modules = join(root, 'node_modules')
+  for (const name of readdirSync(modules))
+    if (!name.startsWith('.') && !existsSync(join(folder, name)))
+      symlinkSync(join(modules, name), join(folder, name), 'junction')
 }
