@@ -33,9 +33,11 @@ describe('without a mouse, without sight', () => {
 
   test('forced colours, and pages that run from right to left, still give readable charts', async () => {
     const { page, errors } = await gallery.open('detail.html', { forcedColors: 'active' })
-    await page.evaluate(() => {
+    const forced = await page.evaluate(() => {
       document.documentElement.dir = 'rtl'
+      return matchMedia('(forced-colors: active)').matches
     })
+    expect(forced).toBe(true)
     const bar = await shapeAt(page, 'rects', 0)
     await page.mouse.move(bar.x, bar.y)
     await still(page)

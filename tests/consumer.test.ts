@@ -1,11 +1,11 @@
 import { execFileSync } from 'node:child_process'
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { gzipSync } from 'node:zlib'
 import { rolldown } from 'rolldown'
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
-import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
+import { openBrowser, serveFolder } from './support/browser.ts'
 import { compile } from './support/compile.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -93,23 +93,6 @@ document.title = String(live.scene.batches.length)`,
     await browser.close()
     await server.close()
   }
-})
-
-test('each page of the gallery, which is built with the packed packages, shows charts', async () => {
-  const browser = await openBrowser()
-  const page = await browser.newPage({ viewport: { width: 1280, height: 900 } })
-  const errors = problemsOn(page)
-  for (const name of readdirSync(join(inject('examples'), 'gallery')).filter(name =>
-    name.endsWith('.html'),
-  )) {
-    await page.goto(`${inject('gallery')}/${name}`)
-    // It waits for a file that a person gives it.
-    if (name === 'large.html') await page.waitForFunction(() => 'reading' in globalThis)
-    else await page.waitForSelector('.dapplo canvas', { state: 'attached' })
-  }
-  // One has no feed here.
-  expect(errors.filter(text => !/ERR_|Failed to load/.test(text))).toEqual([])
-  await browser.close()
 })
 
 describe('the small face', () => {

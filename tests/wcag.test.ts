@@ -2,7 +2,7 @@ import { type Canvas, createCanvas, loadImage } from '@napi-rs/canvas'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { flawsOf } from './support/axe.ts'
-import { engine, sample } from './support/browser.ts'
+import { engine, sample, sampled } from './support/browser.ts'
 import { cards, shapeAt } from './support/charts.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
@@ -28,8 +28,9 @@ const PAGES = [
 test.each(sample(PAGES, 0, 1, 2, 3, 4, 5, 6, 7, 8, 9))(
   'axe finds nothing in /%s that WCAG 2.2 AA forbids',
   async path => {
-    const { page } = await gallery.open(path)
+    const { page, errors } = await gallery.open(path)
     expect(await flawsOf(page)).toEqual([])
+    expect(errors).toEqual([])
     await page.context().close()
   },
 )
@@ -69,39 +70,42 @@ describe('a page that is enlarged', () => {
   )
 })
 
-test('wider letters, words and lines cut nothing off in cards, menus and tables', async () => {
-  const { page } = await gallery.open('detail.html')
-  await page.addStyleTag({
-    content:
-      '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important }',
-  })
-  const cut = (selector: string) =>
-    page.locator(selector).evaluateAll(all =>
-      all.flatMap(one =>
-        [one, ...one.querySelectorAll('*')]
-          .filter(({ scrollWidth, clientWidth, scrollHeight, clientHeight }) => {
-            const wide = clientWidth > 1 && scrollWidth > clientWidth + 1
-            return wide || (clientHeight > 1 && scrollHeight > clientHeight + 1)
-          })
-          // What scrolls can be read.
-          .filter(element => !['auto', 'scroll'].includes(getComputedStyle(element).overflowY))
-          .map(element => element.outerHTML.slice(0, 120)),
-      ),
-    )
-  const bar = await shapeAt(page, 'rects', 1)
-  await page.mouse.move(bar.x, bar.y)
-  await still(page)
-  expect(await cards(page)).toHaveLength(1)
-  expect(await cut('.dapplo-tooltip')).toEqual([])
-  const keys = page.locator('.dapplo-keys').first()
-  await keys.focus()
-  await page.keyboard.press('ArrowRight')
-  await page.keyboard.press('Enter')
-  await page.getByRole('dialog').waitFor()
-  expect(await page.getByRole('dialog').getByRole('row').count()).toBeGreaterThan(2)
-  expect(await cut('dialog')).toEqual([])
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'wider letters, words and lines cut nothing off in cards, menus and tables',
+  async () => {
+    const { page } = await gallery.open('detail.html')
+    await page.addStyleTag({
+      content:
+        '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important }',
+    })
+    const cut = (selector: string) =>
+      page.locator(selector).evaluateAll(all =>
+        all.flatMap(one =>
+          [one, ...one.querySelectorAll('*')]
+            .filter(({ scrollWidth, clientWidth, scrollHeight, clientHeight }) => {
+              const wide = clientWidth > 1 && scrollWidth > clientWidth + 1
+              return wide || (clientHeight > 1 && scrollHeight > clientHeight + 1)
+            })
+            // What scrolls can be read.
+            .filter(element => !['auto', 'scroll'].includes(getComputedStyle(element).overflowY))
+            .map(element => element.outerHTML.slice(0, 120)),
+        ),
+      )
+    const bar = await shapeAt(page, 'rects', 1)
+    await page.mouse.move(bar.x, bar.y)
+    await still(page)
+    expect(await cards(page)).toHaveLength(1)
+    expect(await cut('.dapplo-tooltip')).toEqual([])
+    const keys = page.locator('.dapplo-keys').first()
+    await keys.focus()
+    await page.keyboard.press('ArrowRight')
+    await page.keyboard.press('Enter')
+    await page.getByRole('dialog').waitFor()
+    expect(await page.getByRole('dialog').getByRole('row').count()).toBeGreaterThan(2)
+    expect(await cut('dialog')).toEqual([])
+    await page.context().close()
+  },
+)
 
 /** What stands in a part of the window. */
 async function picture(page: Page, clip: { x: number; y: number; width: number; height: number }) {
@@ -134,10 +138,14 @@ describe.each([
   ['day', [3]],
   ['night', [0]],
 ] as const)('by %s', (theme, places) => {
-  test.each(sample(['', 'detail.html', 'earnings.html', 'compose.html'], ...places))(
+  test
+    .skipIf(sampled && theme === 'day')
+    .each(sample(['', 'detail.html', 'earnings.html', 'compose.html'], ...places))(
     'whatever the Tab key leads to in /%s is seen to have the focus',
     async path => {
       const { page } = await gallery.open(path, { colorScheme: theme === 'night' ? 'dark' : 'light' })
+      const dark = () => matchMedia('(prefers-color-scheme: dark)').matches
+      expect(await page.evaluate(dark)).toBe(theme === 'night')
       const unseen: string[] = []
       const met = new Set<string>()
       for (let step = 0; step < 24; step++) {
@@ -237,7 +245,7 @@ describe('while rows come', () => {
       return said
     })
 
-  test('nothing is said of its own accord', async () => {
+  test.skipIf(sampled)('nothing is said of its own accord', async () => {
     const { page } = await gallery.open('')
     expect(await feed(page)).toBeGreaterThan(1)
     expect(await run(page)).toEqual([])

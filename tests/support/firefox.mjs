@@ -1,13 +1,18 @@
 #!/usr/bin/env node
 // Firefox for the tests' driver: the browser as it is installed, with a word between the two where the driver asks for what
-// this Firefox does not know yet. Media features such as reduced motion are set by its preferences instead.
+// this Firefox does not know yet. What people prefer, such as reduced motion, is set by its preferences instead: PREFERRED names
+// the file in which they are.
 import { spawn } from 'node:child_process'
+import { readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { WebSocket, WebSocketServer } from 'ws'
 
-const UNKNOWN = new Set(['emulation.setMediaFeaturesOverride', 'emulation.setScreenSettingsOverride'])
+const MEDIA = 'emulation.setMediaFeaturesOverride'
+const UNKNOWN = new Set([MEDIA, 'emulation.setScreenSettingsOverride'])
 
-const browser = spawn(process.env.FIREFOX, process.argv.slice(2), { stdio: ['ignore', 'inherit', 'pipe'] })
+// The second lets preferences be set while it runs.
+const own = [...process.argv.slice(2), '--remote-allow-system-access']
+const browser = spawn(process.env.FIREFOX, own, { stdio: ['ignore', 'inherit', 'pipe'] })
 const end = () => browser.kill('SIGKILL')
 process.on('exit', end)
 for (const signal of ['SIGTERM', 'SIGINT', 'SIGHUP']) process.on(signal, () => process.exit(0))
@@ -33,13 +38,42 @@ function between(address) {
       for (const text of waiting) session.send(text)
       waiting.length = 0
     })
-    session.on('message', data => driver.send(String(data)))
+    session.on('message', data => {
+      const text = String(data)
+      const answer = JSON.parse(text)
+      if (asked.has(answer.id)) asked.get(answer.id)(answer)
+      else driver.send(text)
+    })
     session.on('close', () => driver.close())
     driver.on('close', () => session.close())
-    driver.on('message', data => {
+
+    const asked = new Map()
+    const ask = (method, params) =>
+      new Promise((resolve, reject) => {
+        // Far beyond the numbers that the driver gives.
+        const id = 2 ** 40 + asked.size
+        asked.set(id, ({ type, result, message }) =>
+          type === 'success' ? resolve(result) : reject(new Error(message)),
+        )
+        session.send(JSON.stringify({ id, method, params }))
+      })
+    /** Has the whole browser prefer what the next page is to prefer. */
+    const prefer = async () => {
+      const { contexts } = await ask('browsingContext.getTree', { 'moz:scope': 'chrome' })
+      const all = Object.entries(JSON.parse(readFileSync(process.env.PREFERRED, 'utf8')))
+      await ask('script.evaluate', {
+        expression: all
+          .map(each => `Services.prefs.setIntPref(${each.map(one => JSON.stringify(one))})`)
+          .join(';'),
+        target: { context: contexts[0].context },
+        awaitPromise: false,
+      })
+    }
+    driver.on('message', async data => {
       // A tab where the driver asks for a window: the bars around a page cost as much as the page.
       const text = String(data).replace('"type":"window"', '"type":"tab"')
       const { id, method } = JSON.parse(text)
+      if (method === MEDIA) await prefer()
       if (UNKNOWN.has(method)) driver.send(JSON.stringify({ id, type: 'success', result: {} }))
       else if (session.readyState === WebSocket.OPEN) session.send(text)
       else waiting.push(text)

@@ -1,37 +1,39 @@
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { type Browser, type BrowserContextOptions, firefox } from 'playwright-core'
 import { findFirefox } from '../../scripts/browsers.mjs'
 import { PATIENCE } from './waiting.ts'
 
-/**
- * Firefox as it is installed, driven by WebDriver BiDi. Whether a person prefers reduced motion is a setting of the whole
- * browser there, so that there is one for either, opened when it is asked for.
- */
+/** Firefox as it is installed, driven by WebDriver BiDi. What its pages prefer is preferred by the whole browser: one sort of them at a time. */
 export async function openFirefox(): Promise<Browser> {
   const executable = findFirefox()
   if (!executable)
     throw new Error('Install Firefox (on Debian: apt-get install firefox-esr), or name it in FIREFOX.')
-  const open = (reduced: boolean) =>
-    firefox.launch({
-      channel: 'moz-firefox',
-      executablePath: fileURLToPath(new URL('firefox.mjs', import.meta.url)),
-      env: { ...process.env, FIREFOX: executable } as Record<string, string>,
-      timeout: PATIENCE,
-      firefoxUserPrefs: {
-        'ui.prefersReducedMotion': Number(reduced),
-        'app.update.enabled': false,
-        'datareporting.policy.dataSubmissionEnabled': false,
-      },
-    })
-  const opened = new Map<boolean, Promise<Browser>>()
-  const browserFor = ({ reducedMotion }: BrowserContextOptions = {}) => {
-    const reduced = reducedMotion === 'reduce'
-    const known = opened.get(reduced) ?? open(reduced)
-    opened.set(reduced, known)
-    return known
-  }
+  const folder = mkdtempSync(join(tmpdir(), 'dapplo-firefox-'))
+  const PREFERRED = join(folder, 'preferred.json')
+  process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
+  const browser = await firefox.launch({
+    channel: 'moz-firefox',
+    executablePath: fileURLToPath(new URL('firefox.mjs', import.meta.url)),
+    env: { ...process.env, FIREFOX: executable, PREFERRED } as Record<string, string>,
+    timeout: PATIENCE,
+    firefoxUserPrefs: {
+      'app.update.enabled': false,
+      'app.normandy.enabled': false,
+      'messaging-system.rsexperimentloader.enabled': false,
+      'datareporting.policy.dataSubmissionEnabled': false,
+    },
+  })
   const newContext = async (options?: BrowserContextOptions) => {
-    const context = await (await browserFor(options)).newContext(options)
+    const preferred = {
+      'ui.prefersReducedMotion': Number(options?.reducedMotion === 'reduce'),
+      'layout.css.prefers-color-scheme.content-override': options?.colorScheme === 'dark' ? 0 : 1,
+      'browser.display.document_color_use': options?.forcedColors === 'active' ? 2 : 1,
+    }
+    writeFileSync(PREFERRED, JSON.stringify(preferred))
+    const context = await browser.newContext(options)
     const newPage = context.newPage.bind(context)
     context.newPage = async () => {
       const page = await newPage()
@@ -61,6 +63,5 @@ export async function openFirefox(): Promise<Browser> {
     }
     return context
   }
-  const first = await browserFor({ reducedMotion: 'reduce' })
-  return Object.assign(Object.create(first) as Browser, { newContext })
+  return Object.assign(Object.create(browser) as Browser, { newContext })
 }
