@@ -166,7 +166,7 @@ describe('suggest and describe', () => {
     )
     const drawn = [...stdout.matchAll(/^ {3}dapplo (draw .*) --out chart\.png$/gm)]
     expect(drawn.length).toBe(7)
-    for (const [, line] of drawn) {
+    for (const [, line] of everything ? drawn : drawn.slice(0, 3)) {
       const args = [...line.matchAll(/'([^']*)'|(\S+)/g)].map(([, quoted, plain]) => quoted ?? plain)
       expect(dapplo(args).stdout).toContain('<svg')
     }

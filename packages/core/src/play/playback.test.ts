@@ -53,6 +53,17 @@ describe('playback', () => {
     }
   })
 
+  test('goes through the periods of rows that are drawn, and through no others', () => {
+    const words = (description: object) => play(description).periods.map(period => period.words)
+    expect(words({ ...race, where: { year: [2001, 2003] } })).toEqual(['2001', '2003'])
+    expect(words({ ...race, where: { year: { from: 2002 } } })).toEqual(['2002', '2003', '2005'])
+    // What any of its drawings shows, also where each has conditions of its own.
+    const lines = { as: 'line', x: 'year', y: 'passengers', color: 'pier' }
+    const both = [2005, 2002].map(year => ({ ...lines, where: { year: [year] } }))
+    expect(words({ draw: both, through: 'year' })).toEqual(['2002', '2005'])
+    expect(words({ ...race, where: { pier: ['Nowhere'] } })).toEqual([])
+  })
+
   test('keeps its scale, and moves bars between their places without a jump', () => {
     const ends = playback.periods.map(({ place }) => playback.sceneAt(place)!.scales.get('x')!.domain[1])
     expect(new Set(ends).size).toBe(1)

@@ -1,14 +1,14 @@
 import { roleTexts } from '../bind/values.ts'
 import type { Frame, State } from '../describe/frame.ts'
 import { DapploError } from '../finding/error.ts'
+import { partPath } from '../finding/part-path.ts'
 import { type Between, between } from '../motion/between.ts'
 import type { Composition } from '../pane/model.ts'
 import type { Scene } from '../scene/scene.ts'
 import { addUnits } from '../table/cells/calendar.ts'
 import { type Answer, answeredElsewhere, ask } from '../table/group/question.ts'
 import type { Shaped } from '../table/group/shape.ts'
-import type { Table } from '../table/live/table.ts'
-import type { Meaning } from '../table/phrase/meaning.ts'
+import { type Meaning, wholeKey } from '../table/phrase/meaning.ts'
 import type { Chart } from '../view/chart.ts'
 import { joinedEnds, type ScaleEnds } from '../view/fits.ts'
 import { View } from '../view/view.ts'
@@ -59,8 +59,8 @@ export class Playback {
         'through',
         'Name the column to play through, such as through: "year".',
       )
-    const shaped = askPeriods(chart.table, throughMeaning)
-    if ('then' in shaped)
+    const shaped = askPeriods(chart, throughMeaning)
+    if (!areHere(shaped))
       throw new DapploError(
         'not-here',
         `The periods of ${chart.table.title} are not here yet, so they cannot be played`,
@@ -192,46 +192,64 @@ export class Playback {
   }
 }
 
-/** Asks which periods there are: each row's own, or, where rows are elsewhere, each with what stands for its rows. */
-export function askPeriods(table: Table, through: Meaning): Answer {
+/**
+ * Asks which periods there are among the rows that are drawn, once for each set of conditions: each row's own, or, where rows
+ * are elsewhere, each with what stands for its rows.
+ */
+export function askPeriods({ table, resolved }: Chart, through: Meaning): Answer[] {
   const roles = new Map<string, Meaning>([['through', through]])
-  if (answeredElsewhere(table)) roles.set('rows', { is: 'summary', how: 'count' })
-  return ask(table, { roles })
+  const elsewhere = answeredElsewhere(table)
+  if (elsewhere) roles.set('rows', { is: 'summary', how: 'count' })
+  const drawn = resolved.drawings.filter(drawing => drawing.table === table && !drawing.kind.aside)
+  const apart = new Map(drawn.map(drawing => [wholeKey([drawing.where]), drawing]))
+  // What stands for rows elsewhere is known to one answer alone.
+  if (apart.size === 0 || (elsewhere && apart.size > 1)) return [ask(table, { roles })]
+  return Array.from(apart.values(), ({ where, path }) =>
+    ask(table, { roles, where, path: partPath(path, 'where') }),
+  )
 }
 
+const areHere = (answers: Answer[]): answers is Shaped[] => answers.every(answer => !('then' in answer))
+
 /** The periods in order: of time, of number, or of first appearance for texts that are no numbers. */
-function periodsOf(shaped: Shaped, locale: string): Period[] {
-  const values = shaped.roles.get('through')!
-  const { cells, meaning, zone } = values
-  const text = roleTexts(values, locale)
-  const found = new Map<number, { mark: number; rows: number[] }>()
-  const keyOf = (row: number) => (cells.type === 'text' ? cells.codes[row] : cells.values[row])
-  for (let mark = 0; mark < shaped.length; mark++) {
-    const key = keyOf(mark)
-    if (Number.isNaN(key) || (cells.type === 'text' && key < 0)) continue
-    const period = found.get(key)
-    const row = shaped.rowsOf(mark)[0]
-    if (period) period.rows.push(row)
-    else found.set(key, { mark, rows: [row] })
+function periodsOf(answers: readonly Shaped[], locale: string): Period[] {
+  const found = new Map<string | number, { words: string; code: number; rows: Set<number> }>()
+  for (const shaped of answers) {
+    const values = shaped.roles.get('through')!
+    const { cells } = values
+    const text = roleTexts(values, locale)
+    for (let mark = 0; mark < shaped.length; mark++) {
+      const key = cells.type === 'text' ? cells.words[cells.codes[mark]] : cells.values[mark]
+      if (key === undefined || Number.isNaN(key)) continue
+      const period = found.get(key) ?? {
+        words: text(mark),
+        code: cells.type === 'text' ? cells.codes[mark] : 0,
+        rows: new Set(),
+      }
+      found.set(key, period)
+      period.rows.add(shaped.rowsOf(mark)[0])
+    }
   }
-  const numeric =
-    cells.type === 'text' && [...found.keys()].every(code => Number.isFinite(Number(cells.words[code])))
-  const numberOf = (key: number) => (cells.type === 'text' && numeric ? Number(cells.words[key]) : key)
-  const keys = [...found.keys()].sort((a, b) => numberOf(a) - numberOf(b)).slice(0, MOST)
+  const { cells, meaning, zone } = answers[0].roles.get('through')!
+  const ordered = cells.type !== 'text' || [...found.keys()].every(word => Number.isFinite(Number(word)))
+  const steps = ordered && (cells.type === 'text' || cells.type === 'number')
+  const periods = [...found]
+    .map(([key, { words, code, rows }]) => ({ at: ordered ? Number(key) : code, words, rows }))
+    .sort((a, b) => a.at - b.at)
+    .slice(0, MOST)
+  const times = periods.map(({ at }) => at)
   const unit = meaning.is === 'bucket' ? meaning.unit : undefined
   let place = 0
-  return keys.map((key, i) => {
+  return periods.map(({ at, words, rows }, i) => {
     if (i > 0) {
-      const before = numberOf(keys[i - 1])
       if (unit) {
         const start = place
-        for (let time = before; time < key - 1 && place - start < LONGEST_GAP; place++)
+        for (let time = times[i - 1]; time < at - 1 && place - start < LONGEST_GAP; place++)
           time = addUnits(time, unit, 1, zone)
-      } else if ((numeric || cells.type === 'number') && keys.length > 2) place += gap(keys.map(numberOf), i)
+      } else if (steps && times.length > 2) place += gap(times, i)
       else place++
     }
-    const { mark, rows } = found.get(key)!
-    return { words: text(mark), place, rows: Int32Array.from(rows) }
+    return { words, place, rows: Int32Array.from(rows).sort() }
   })
 }
 

@@ -27,6 +27,7 @@ test('a far table is played as one here is: the same periods, and the same pictu
   for (const own of [
     { ...race, order: 'ranked', through: 'year of departed', label: true },
     { ...race, through: 'season', top: 3 },
+    { ...race, through: 'season', where: { season: { from: 2022 } } },
     {
       draw: 'line',
       x: 'month of departed',
@@ -57,6 +58,11 @@ test('a far table is played as one here is: the same periods, and the same pictu
   }
   const days = chart(far, { draw: 'bar', x: 'route', y: 'count', through: 'day of departed' })
   await expect(ready(days)).rejects.toMatchObject({ code: 'too-many-periods' })
+  // Fewer are chosen as that says.
+  const july = { departed: { from: '2022-07-01', until: '2022-08-01' } }
+  const some = chart(far, { ...days.description, where: july } as Description)
+  await ready(some)
+  expect(new Playback(some, {}, frame).periods).toHaveLength(31)
   await engine.close?.()
   instance.closeSync()
 })
