@@ -14,6 +14,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
+import { everything } from './support/extent.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(tmpdir(), 'dapplo-cli-'))
