@@ -1,5 +1,6 @@
 // Builds the site of the documentation, with every snippet's chart beside its code, and serves it.
-// Usage: npm run docs [-- --out docs-site] [--no-serve] [--no-build]
+// Usage: npm run docs [-- --out docs-site] [--only recipes/histogram ...] [--no-serve] [--no-build]
+// --only: of the guide and the recipes these pages alone, while one is written.
 import './setup.mjs'
 import { copyFileSync, cpSync, mkdirSync, mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
 import { join, resolve } from 'node:path'
@@ -10,6 +11,7 @@ const root = fileURLToPath(new URL('..', import.meta.url))
 const { values } = parseArgs({
   options: {
     out: { type: 'string', default: 'docs-site' },
+    only: { type: 'string', multiple: true },
     'no-serve': { type: 'boolean' },
     'no-build': { type: 'boolean' },
   },
@@ -22,13 +24,13 @@ const { writePages } = await import('../docs/site/pages.mjs')
 mkdirSync(join(root, 'node_modules/.cache'), { recursive: true })
 const folder = mkdtempSync(join(root, 'node_modules/.cache/docs-'))
 try {
-  await writePages(root, folder)
+  await writePages(root, folder, values.only)
   mkdirSync(join(folder, '.vitepress'))
   cpSync(join(root, 'docs/site/theme'), join(folder, '.vitepress/theme'), { recursive: true })
   copyFileSync(join(root, 'docs/chart.schema.json'), join(folder, '.vitepress/theme/chart.schema.json'))
   writeFileSync(
     join(folder, '.vitepress/config.mjs'),
-    `import { configOf } from ${JSON.stringify(join(root, 'docs/site/config.mjs'))}\nexport default configOf(${JSON.stringify(folder)})\n`,
+    `import { configOf } from ${JSON.stringify(join(root, 'docs/site/config.mjs'))}\nexport default configOf(${JSON.stringify(folder)}, ${!values.only})\n`,
   )
   const out = resolve(root, values.out)
   const { build } = await import('vitepress')

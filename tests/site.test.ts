@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import type { Browser, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { openBrowser, problemsOn, serveFolder } from './support/browser.ts'
+import { everything } from './support/extent.ts'
 
 const root = join(import.meta.dirname, '..')
 const out = mkdtempSync(join(tmpdir(), 'dapplo-site-'))
@@ -14,10 +15,15 @@ let site: Awaited<ReturnType<typeof serveFolder>>
 const problems: string[] = []
 
 beforeAll(async () => {
-  execFileSync(process.execPath, [join(root, 'scripts/docs.mjs'), '--out', out, '--no-serve', '--no-build'], {
-    cwd: root,
-    stdio: 'pipe',
-  })
+  // The reference is made in any case.
+  const only = everything
+    ? []
+    : ['start', 'kinds', 'recipes/largest-and-rest'].flatMap(page => ['--only', page])
+  execFileSync(
+    process.execPath,
+    [join(root, 'scripts/docs.mjs'), '--out', out, '--no-serve', '--no-build', ...only],
+    { cwd: root, stdio: 'pipe' },
+  )
   browser = await openBrowser()
   site = await serveFolder(out)
   page = await browser.newPage({ viewport: { width: 1280, height: 800 } })

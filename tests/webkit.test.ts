@@ -1,5 +1,6 @@
 import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { findWebKit } from '../scripts/browsers.mjs'
+import { sample } from './support/browser.ts'
 import { openWebKit, type WebKitPage } from './support/webkit.ts'
 
 /** Pages in Safari's engine: they are drawn, and answer pointer and keys. */
@@ -22,20 +23,19 @@ describe.skipIf(!findWebKit())("in Safari's engine", () => {
       `const { x, y, width, height } = (${of}).getBoundingClientRect(); return { x: x + width / 2, y: y + height / 2 }`,
     )
 
-  test.each(['index', 'kinds', 'together', 'earnings', 'period', 'detail', 'race', 'axes'])(
-    '/%s.html is drawn',
-    async name => {
-      await open(`${name}.html`)
-      // More than a ground: colours of data, and ink.
-      const colours = await page.run<number>(`
+  test.each(
+    sample(['index', 'kinds', 'together', 'earnings', 'period', 'detail', 'race', 'axes'], 0, 1, 3, 6),
+  )('/%s.html is drawn', async name => {
+    await open(`${name}.html`)
+    // More than a ground: colours of data, and ink.
+    const colours = await page.run<number>(`
         const canvas = document.querySelector('.dapplo canvas')
         const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height)
         const seen = new Set()
         for (let i = 0; i < data.length; i += 4) if (data[i + 3] === 255) seen.add(data[i] << 16 | data[i + 1] << 8 | data[i + 2])
         return seen.size`)
-      expect(colours).toBeGreaterThan(20)
-    },
-  )
+    expect(colours).toBeGreaterThan(20)
+  })
 
   test('a value is read by the pointer, and by keys', async () => {
     await open('index.html')

@@ -1,8 +1,8 @@
-import { readdirSync, readFileSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync } from 'node:fs'
 import { join } from 'node:path'
 
-/** The site of the documentation. `folder`: where its pages lie. */
-export function configOf(folder) {
+/** The site of the documentation. `folder`: where its pages lie; `whole`: whether all of them do. */
+export function configOf(folder, whole) {
   const titled = (dir, name) => ({
     text: /^# (.+)$/m.exec(readFileSync(join(folder, dir, name), 'utf8'))?.[1] ?? name,
     link: `/${dir}${dir ? '/' : ''}${name.replace(/\.md$/, '')}`,
@@ -17,7 +17,7 @@ export function configOf(folder) {
     head: [['link', { rel: 'icon', href: 'data:,' }]],
     lastUpdated: false,
     cleanUrls: false,
-    ignoreDeadLinks: false,
+    ignoreDeadLinks: !whole,
     vue: { template: { compilerOptions: { isCustomElement: tag => tag.startsWith('dapplo-') } } },
     markdown: {
       // Braces in code are no templates.
@@ -52,14 +52,16 @@ export function configOf(folder) {
             'compose.md',
             'browsers.md',
             'speed.md',
-          ].map(name => titled('', name)),
+          ]
+            .filter(name => existsSync(join(folder, name)))
+            .map(name => titled('', name)),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },
         {
           text: 'Reference',
-          items: ['options.md', 'words.md', 'commands.md', 'codes.md', 'api.md'].map(name =>
-            titled('', name),
-          ),
+          items: ['options.md', 'words.md', 'commands.md', 'codes.md', 'api.md']
+            .filter(name => existsSync(join(folder, name)))
+            .map(name => titled('', name)),
         },
       ],
     },

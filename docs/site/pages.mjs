@@ -22,8 +22,8 @@ features:
 ---
 `
 
-/** Writes the pages into a folder, and what they show into its public part. */
-export async function writePages(root, folder) {
+/** Writes the pages into a folder, and what they show into its public part. `only`: of the guide and the recipes these alone. */
+export async function writePages(root, folder, only) {
   const docs = join(root, 'docs')
   const charts = join(folder, 'public/charts')
   mkdirSync(charts, { recursive: true })
@@ -41,7 +41,7 @@ export async function writePages(root, folder) {
   const pages = [
     ...readdirSync(docs).filter(name => name.endsWith('.md')),
     ...readdirSync(join(docs, 'recipes')).map(name => `recipes/${name}`),
-  ]
+  ].filter(page => !only || only.includes(page.replace(/\.md$/, '')))
   for (const page of pages) {
     const text = readFileSync(join(docs, page), 'utf8')
     writeFileSync(join(folder, page), await withCharts(text, page, root, charts))
