@@ -568,7 +568,8 @@ describe('an endpoint', () => {
 
 test('on a page, what is chosen in one chart filters the others in the engine, and a failure can be tried again', async () => {
   const files = await buildExample(join(inject('examples'), 'far'))
-  const endpoint = farEndpoint(await duckdb({ sailings: parquet }), { tables: { sailings: true } })
+  const database = await duckdb({ sailings: parquet })
+  const endpoint = farEndpoint(database, { tables: { sailings: true } })
   let down = false
   const types: Record<string, string> = {
     html: 'text/html',
@@ -652,5 +653,6 @@ test('on a page, what is chosen in one chart filters the others in the engine, a
   } finally {
     await page.close()
     server.close()
+    await database.close?.()
   }
 })

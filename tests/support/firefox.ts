@@ -1,8 +1,8 @@
-import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
-import { tmpdir } from 'node:os'
+import { writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { type Browser, type BrowserContextOptions, firefox } from 'playwright-core'
+import { inject } from 'vitest'
 import { findFirefox } from '../../scripts/browsers.mjs'
 import { PATIENCE } from './waiting.ts'
 
@@ -11,9 +11,8 @@ export async function openFirefox(): Promise<Browser> {
   const executable = findFirefox()
   if (!executable)
     throw new Error('Install Firefox (on Debian: apt-get install firefox-esr), or name it in FIREFOX.')
-  const folder = mkdtempSync(join(tmpdir(), 'dapplo-firefox-'))
-  const PREFERRED = join(folder, 'preferred.json')
-  process.once('exit', () => rmSync(folder, { recursive: true, force: true }))
+  // Where what all tests share is cleared away.
+  const PREFERRED = join(inject('examples'), `firefox-${process.pid}.json`)
   const browser = await firefox.launch({
     channel: 'moz-firefox',
     executablePath: fileURLToPath(new URL('firefox.mjs', import.meta.url)),
