@@ -1,6 +1,6 @@
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
-import { engine, sampled } from './support/browser.ts'
+import { engine, sample, sampled } from './support/browser.ts'
 import { at, cards, shapeAt, state } from './support/charts.ts'
 import { type Finger, fingersOn } from './support/fingers.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
@@ -64,7 +64,8 @@ test('a finger reads values: by a tap, and by drawing it over the plot', async (
   await page.context().close()
 })
 
-test.skipIf(!scrolls).each(['together.html', 'earnings.html', 'detail.html', 'period.html'])(
+const PAGES = ['together.html', 'earnings.html', 'detail.html', 'period.html']
+test.skipIf(!scrolls).each(sample(PAGES, 0, 2))(
   'a finger that is drawn up over /%s scrolls the page, and does nothing else',
   async name => {
     const { page, errors, fingers } = await phone(name)
