@@ -36,14 +36,13 @@ class ByProject extends BaseSequencer {
 
 const common = { setupFiles: ['tests/support/properties.ts'], testTimeout: PATIENCE, isolate: false }
 /** What is built, used as its users would. */
-const used = { ...common, hookTimeout: 2 * PATIENCE }
+const used = { ...common, hookTimeout: 2 * PATIENCE, globalSetup: ['tests/support/shared.ts'] }
 
 export default defineConfig({
   test: {
     // One more than there are processors, as tests of pages also wait.
     maxWorkers: availableParallelism() + 1,
     sequence: { sequencer: ByProject },
-    globalSetup: ['tests/support/shared.ts'],
     // `core`: computation, tested at its source. `public`: what is built, used as its users would.
     projects: [
       {

@@ -7,6 +7,7 @@ export function configOf(folder, whole) {
     text: /^# (.+)$/m.exec(readFileSync(join(folder, dir, name), 'utf8'))?.[1] ?? name,
     link: `/${dir}${dir ? '/' : ''}${name.replace(/\.md$/, '')}`,
   })
+  const those = names => names.filter(name => existsSync(join(folder, name))).map(name => titled('', name))
   const recipes = readdirSync(join(folder, 'recipes'))
     .filter(name => name !== 'index.md')
     .sort()
@@ -39,7 +40,7 @@ export function configOf(folder, whole) {
       sidebar: [
         {
           text: 'Guide',
-          items: [
+          items: those([
             'start.md',
             'phrases.md',
             'description.md',
@@ -52,16 +53,12 @@ export function configOf(folder, whole) {
             'compose.md',
             'browsers.md',
             'speed.md',
-          ]
-            .filter(name => existsSync(join(folder, name)))
-            .map(name => titled('', name)),
+          ]),
         },
         { text: 'Recipes', collapsed: true, items: recipes.map(name => titled('recipes', name)) },
         {
           text: 'Reference',
-          items: ['options.md', 'words.md', 'commands.md', 'codes.md', 'api.md']
-            .filter(name => existsSync(join(folder, name)))
-            .map(name => titled('', name)),
+          items: those(['options.md', 'words.md', 'commands.md', 'codes.md', 'api.md']),
         },
       ],
     },

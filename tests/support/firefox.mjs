@@ -40,7 +40,8 @@ function between(address) {
     })
     session.on('message', data => {
       const text = String(data)
-      const answer = JSON.parse(text)
+      // Pictures are long: what is said is read only while an answer is waited for.
+      const answer = asked.size > 0 ? JSON.parse(text) : {}
       if (asked.has(answer.id)) asked.get(answer.id)(answer)
       else driver.send(text)
     })
@@ -48,13 +49,15 @@ function between(address) {
     driver.on('close', () => session.close())
 
     const asked = new Map()
+    // Far beyond the numbers that the driver gives.
+    let last = 2 ** 40
     const ask = (method, params) =>
       new Promise((resolve, reject) => {
-        // Far beyond the numbers that the driver gives.
-        const id = 2 ** 40 + asked.size
-        asked.set(id, ({ type, result, message }) =>
-          type === 'success' ? resolve(result) : reject(new Error(message)),
-        )
+        const id = ++last
+        asked.set(id, ({ type, result, message }) => {
+          asked.delete(id)
+          type === 'success' ? resolve(result) : reject(new Error(message))
+        })
         session.send(JSON.stringify({ id, method, params }))
       })
     /** Has the whole browser prefer what the next page is to prefer. */

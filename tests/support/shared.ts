@@ -42,9 +42,11 @@ const run = promisify(execFile)
 
 /**
  * Packs the packages, installs them beside the examples, and builds and serves the gallery with them, before the first file of
- * tests; what it returns ends that after the last.
+ * tests, once for all engines; what it returns ends that after the last.
  */
-export default async function share(project: TestProject): Promise<() => Promise<void>> {
+export default async function share(project: TestProject): Promise<(() => Promise<void>) | undefined> {
+  const all = project.vitest.getRootProject()
+  if ('gallery' in all.getProvidedContext()) return undefined
   const folder = mkdtempSync(join(tmpdir(), 'dapplo-shared-'))
   const packed = await pack(folder)
   await install(packed, join(folder, 'node_modules'))
@@ -53,9 +55,9 @@ export default async function share(project: TestProject): Promise<() => Promise
   cpSync(join(root, 'examples'), examples, { recursive: true, filter: kept })
   cpSync(join(root, 'demo-data'), join(folder, 'demo-data'), { recursive: true })
   const server = await serveFolder(await buildExample(join(examples, 'gallery')))
-  project.provide('gallery', server.url)
-  project.provide('packed', packed)
-  project.provide('examples', examples)
+  all.provide('gallery', server.url)
+  all.provide('packed', packed)
+  all.provide('examples', examples)
   return async () => {
     await server.close()
     rmSync(folder, { recursive: true })

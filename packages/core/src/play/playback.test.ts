@@ -61,6 +61,16 @@ describe('playback', () => {
     const lines = { as: 'line', x: 'year', y: 'passengers', color: 'pier' }
     const both = [2005, 2002].map(year => ({ ...lines, where: { year: [year] } }))
     expect(words({ draw: both, through: 'year' })).toEqual(['2002', '2005'])
+    const piersOf = [
+      ['Tern Jetty', 'Kelp Quay'],
+      ['Kelp Quay', 'Old Mole'],
+    ].map(pier => ({ ...lines, where: { pier } }))
+    const played = play({ draw: piersOf, through: 'pier' })
+    expect(played.periods.map(({ words, rows }) => [words, [...rows]])).toEqual([
+      ['Kelp Quay', [1, 5, 9, 13]],
+      ['Old Mole', [2, 6, 10, 14]],
+      ['Tern Jetty', [3, 7, 11, 15]],
+    ])
     expect(words({ ...race, where: { pier: ['Nowhere'] } })).toEqual([])
   })
 

@@ -213,43 +213,42 @@ const areHere = (answers: Answer[]): answers is Shaped[] => answers.every(answer
 
 /** The periods in order: of time, of number, or of first appearance for texts that are no numbers. */
 function periodsOf(answers: readonly Shaped[], locale: string): Period[] {
-  const found = new Map<string | number, { words: string; code: number; rows: Set<number> }>()
+  const found = new Map<number, { words: string; rows: number[] }>()
   for (const shaped of answers) {
     const values = shaped.roles.get('through')!
     const { cells } = values
     const text = roleTexts(values, locale)
     for (let mark = 0; mark < shaped.length; mark++) {
-      const key = cells.type === 'text' ? cells.words[cells.codes[mark]] : cells.values[mark]
-      if (key === undefined || Number.isNaN(key)) continue
-      const period = found.get(key) ?? {
-        words: text(mark),
-        code: cells.type === 'text' ? cells.codes[mark] : 0,
-        rows: new Set(),
-      }
-      found.set(key, period)
-      period.rows.add(shaped.rowsOf(mark)[0])
+      const key = cells.type === 'text' ? cells.codes[mark] : cells.values[mark]
+      if (Number.isNaN(key) || (cells.type === 'text' && key < 0)) continue
+      const period = found.get(key)
+      const row = shaped.rowsOf(mark)[0]
+      if (period) period.rows.push(row)
+      else found.set(key, { words: text(mark), rows: [row] })
     }
   }
+  // Answers about one table write its words in one code.
   const { cells, meaning, zone } = answers[0].roles.get('through')!
-  const ordered = cells.type !== 'text' || [...found.keys()].every(word => Number.isFinite(Number(word)))
-  const steps = ordered && (cells.type === 'text' || cells.type === 'number')
-  const periods = [...found]
-    .map(([key, { words, code, rows }]) => ({ at: ordered ? Number(key) : code, words, rows }))
-    .sort((a, b) => a.at - b.at)
-    .slice(0, MOST)
-  const times = periods.map(({ at }) => at)
+  const numeric =
+    cells.type === 'text' && [...found.keys()].every(code => Number.isFinite(Number(cells.words[code])))
+  const numberOf = (key: number) => (cells.type === 'text' && numeric ? Number(cells.words[key]) : key)
+  const keys = [...found.keys()].sort((a, b) => numberOf(a) - numberOf(b)).slice(0, MOST)
   const unit = meaning.is === 'bucket' ? meaning.unit : undefined
   let place = 0
-  return periods.map(({ at, words, rows }, i) => {
+  return keys.map((key, i) => {
     if (i > 0) {
+      const before = numberOf(keys[i - 1])
       if (unit) {
         const start = place
-        for (let time = times[i - 1]; time < at - 1 && place - start < LONGEST_GAP; place++)
+        for (let time = before; time < key - 1 && place - start < LONGEST_GAP; place++)
           time = addUnits(time, unit, 1, zone)
-      } else if (steps && times.length > 2) place += gap(times, i)
+      } else if ((numeric || cells.type === 'number') && keys.length > 2) place += gap(keys.map(numberOf), i)
       else place++
     }
-    return { words, place, rows: Int32Array.from(rows).sort() }
+    const { words, rows } = found.get(key)!
+    // Two drawings may show the same row.
+    const once = answers.length > 1 ? [...new Set(rows)].sort((a, b) => a - b) : rows
+    return { words, place, rows: Int32Array.from(once) }
   })
 }
 
