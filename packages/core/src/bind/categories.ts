@@ -106,7 +106,7 @@ function addedUp(
   const places = new Map(input.words.map((word, i) => [word, i]))
   const wordOf = wordIn(along.cells)
   // What the list of a scale does not have is not drawn, and comes last.
-  const order = Float64Array.from(values.steps!, (_, mark) => places.get(String(wordOf(mark))) ?? places.size)
+  const order = Float64Array.from(values.steps!, (_, mark) => places.get(wordOf(mark)) ?? places.size)
   const others = [...shaped.roles.values()]
     .filter(({ meaning }) => !isMeasure(meaning) && meaningKey(meaning) !== meaningKey(along.meaning))
     .map(({ cells }) => wordIn(cells))

@@ -41,6 +41,7 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
     return {
       codes: cells.codes,
       size: words.length,
+      whole: column.extent.missing === 0,
       codeOf: code => code,
       cellsOf: codes => ({ type: 'text', codes, words }),
     }
@@ -232,8 +233,25 @@ function encodeRuns(
   }
 }
 
-function timeCells(codes: Int32Array, timeOf: (code: number) => number): Cells {
-  return { type: 'time', values: Float64Array.from(codes, code => (code < 0 ? Number.NaN : timeOf(code))) }
+const timeCells = (codes: Int32Array, timeOf: (code: number) => number): Cells => ({
+  type: 'time',
+  values: valuesOfCodes(codes, timeOf),
+})
+
+/** The value of each code; missing for -1. Equal codes mostly follow each other, and are asked for once. */
+export function valuesOfCodes(codes: Int32Array, of: (code: number) => number): Float64Array {
+  const out = new Float64Array(codes.length)
+  let last = -1
+  let value = Number.NaN
+  for (let i = 0; i < codes.length; i++) {
+    const code = codes[i]
+    if (code !== last) {
+      last = code
+      value = code < 0 ? Number.NaN : of(code)
+    }
+    out[i] = value
+  }
+  return out
 }
 
 export function encodeDistinct(values: Float64Array, type: 'number' | 'time', step?: number): Encoded {
@@ -255,10 +273,7 @@ export function encodeDistinct(values: Float64Array, type: 'number' | 'time', st
     size: distinct.length,
     // Values that were made into steps are none of the column's.
     ...(step === undefined ? { codeOf } : {}),
-    cellsOf: picked => ({
-      type,
-      values: Float64Array.from(picked, code => (code < 0 ? Number.NaN : distinct[code])),
-    }),
+    cellsOf: picked => ({ type, values: valuesOfCodes(picked, code => distinct[code]) }),
     endOf: step === undefined ? undefined : code => distinct[code] + step,
   }
 }

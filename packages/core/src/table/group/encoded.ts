@@ -7,6 +7,8 @@ export interface Encoded {
   runs?: { ends: Int32Array; codes: Int32Array }
   /** Codes are below this. */
   size: number
+  /** Whether no row is known to lack a value. */
+  whole?: boolean
   /** Whether only some of the values were kept. */
   some?: boolean
   /** The code of a value; undefined where a value came that these codes do not reach. Without it rows cannot be followed. */

@@ -6,7 +6,9 @@ import type { Encoded } from './encoded.ts'
 export interface Groups {
   count: number
   /** The group of each row considered; it says nothing of rows that are left out. */
-  ofRow: Int32Array
+  readonly ofRow: Int32Array
+  /** The same in short, where rows stand in runs. */
+  runs?: RunGroups
   /** The only rows considered, in rising order; undefined where that is all of them. */
   rows: Int32Array | undefined
   /** For each encoding, the code of each group. */
@@ -17,16 +19,35 @@ export interface Groups {
   summary?(how: How, column: TableColumn | undefined): Float64Array
 }
 
+/** The groups of rows that stand in runs: within one, the second code of a row tells its group. */
+export interface RunGroups {
+  /** The row after each run. */
+  ends: Int32Array
+  /** By run: what is to be added to the second code of a row to find its place. */
+  shifts: Int32Array
+  /** The second code of each row. */
+  codes: Int32Array
+  /** By place: the number of its group, counted from 1. */
+  numbers: Int32Array
+}
+
 /** Combined codes up to this many are looked up in a flat table, more in a map. */
 const FLAT = 1 << 22
 
 /** Groups rows by all encodings at once; groups stand in order of first appearance. `rows`: only these rows. */
 export function groupRows(encodings: readonly Encoded[], length: number, rows?: Int32Array): Groups {
-  const { ofRow, count, codes } = gather(encodings, length, rows)
+  const { count, codes, runs, ...gathered } = gather(encodings, length, rows)
+  // Most summaries of runs do without.
+  let { ofRow } = gathered
+  const groupOfRow = () => {
+    ofRow ??= ofRuns(runs!, length)
+    return ofRow
+  }
   let starts: Int32Array | undefined
   let sorted: Int32Array | undefined
   const index = () => {
     if (starts && sorted) return { starts, sorted }
+    const ofRow = groupOfRow()
     starts = new Int32Array(count + 1)
     const considered = rows?.length ?? length
     for (let i = 0; i < considered; i++) starts[ofRow[rows ? rows[i] : i] + 1]++
@@ -41,7 +62,10 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
   }
   return {
     count,
-    ofRow,
+    get ofRow() {
+      return groupOfRow()
+    },
+    runs,
     rows,
     codes,
     rowsOf(group) {
@@ -53,18 +77,23 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
 }
 
 interface Gathered {
-  ofRow: Int32Array
+  ofRow?: Int32Array
+  runs?: RunGroups
   count: number
   codes: Int32Array[]
 }
 
 /** Numbers the combinations of codes in order of first appearance. Missing values (-1) combine like any other. */
 function gather(encodings: readonly Encoded[], length: number, rows: Int32Array | undefined): Gathered {
-  const ofRow = new Int32Array(length)
-  if (encodings.length === 0) return { ofRow, count: (rows?.length ?? length) > 0 ? 1 : 0, codes: [] }
+  if (encodings.length === 0)
+    return { ofRow: new Int32Array(length), count: (rows?.length ?? length) > 0 ? 1 : 0, codes: [] }
   const slots = encodings.reduce((product, { size }) => product * (size + 1), 1)
-  const found =
-    slots <= FLAT ? gatherFlat(encodings, ofRow, slots, rows) : gatherMapped(encodings, ofRow, rows)
+  const inRuns = encodings.length === 2 && !rows && slots <= FLAT && encodings[0].runs
+  const found: number[] = []
+  const runs = inRuns ? numberRuns(inRuns, encodings[1], slots, found) : undefined
+  const ofRow = runs ? undefined : new Int32Array(length)
+  if (ofRow && slots <= FLAT) gatherFlat(encodings, ofRow, slots, rows, found)
+  else if (ofRow) gatherMapped(encodings, ofRow, rows, found)
   const codes = encodings.map(() => new Int32Array(found.length))
   found.forEach((slot, group) => {
     let rest = slot
@@ -74,23 +103,21 @@ function gather(encodings: readonly Encoded[], length: number, rows: Int32Array 
       rest = Math.floor(rest / width)
     }
   })
-  return { ofRow, count: found.length, codes }
+  return { ofRow, runs, count: found.length, codes }
 }
 
-/** One pass, with a table that has a place for every combination; returns the combinations that occur. */
+/** One pass, with a table that has a place for every combination; adds the combinations that occur to `found`. */
 function gatherFlat(
   encodings: readonly Encoded[],
   ofRow: Int32Array,
   slots: number,
   rows: Int32Array | undefined,
-): number[] {
+  found: number[],
+): void {
   const flat = new Int32Array(slots)
-  const found: number[] = []
   const [first, second] = encodings
   // The usual one or two roles have loops of their own, with nothing in them but look-ups.
-  if (encodings.length === 2 && !rows && first.runs)
-    numberRuns(first.runs, second.codes, second.size + 1, flat, ofRow, found)
-  else if (encodings.length === 2 && !rows)
+  if (encodings.length === 2 && !rows)
     numberPairs(first.codes, second.codes, second.size + 1, flat, ofRow, found)
   else if (encodings.length <= 2 && rows)
     numberSome(first.codes, second?.codes, (second?.size ?? 0) + 1, rows, flat, ofRow, found)
@@ -105,32 +132,44 @@ function gatherFlat(
       ofRow[row] = flat[slot] - 1
     }
   }
-  return found
 }
 
-/** Within a run the first code stays, so only the second is looked at. */
+/** Within a run the first code stays, so only the second is looked at, and no more once all that it can be have been met. */
 function numberRuns(
-  { ends, codes }: { ends: Int32Array; codes: Int32Array },
-  b: Int32Array,
-  width: number,
-  flat: Int32Array,
-  ofRow: Int32Array,
+  { ends, codes: own }: { ends: Int32Array; codes: Int32Array },
+  { codes, size, whole }: Encoded,
+  slots: number,
   found: number[],
-): void {
+): RunGroups {
+  const numbers = new Int32Array(slots)
+  const shifts = new Int32Array(ends.length)
+  const most = whole ? size : size + 1
   let row = 0
   for (let run = 0; run < ends.length; run++) {
-    const shift = (Math.imul(codes[run] + 1, width) + 1) | 0
+    const shift = (Math.imul(own[run] + 1, size + 1) + 1) | 0
     const end = ends[run]
-    for (; row < end; row++) {
-      const slot = (b[row] + shift) | 0
-      let group = flat[slot] | 0
-      if (group === 0) {
-        group = found.push(slot)
-        flat[slot] = group
-      }
-      ofRow[row] = (group - 1) | 0
+    shifts[run] = shift
+    for (let met = 0; row < end && met < most; row++) {
+      const slot = (codes[row] + shift) | 0
+      if (numbers[slot] !== 0) continue
+      numbers[slot] = found.push(slot)
+      met++
     }
+    row = end
   }
+  return { ends, shifts, codes, numbers }
+}
+
+/** The group of each row, written out. */
+function ofRuns({ ends, shifts, codes, numbers }: RunGroups, length: number): Int32Array {
+  const ofRow = new Int32Array(length)
+  let row = 0
+  for (let run = 0; run < ends.length; run++) {
+    const shift = shifts[run]
+    const end = ends[run]
+    for (; row < end; row++) ofRow[row] = (numbers[(codes[row] + shift) | 0] - 1) | 0
+  }
+  return ofRow
 }
 
 function numberPairs(
@@ -183,9 +222,9 @@ function gatherMapped(
   encodings: readonly Encoded[],
   ofRow: Int32Array,
   rows: Int32Array | undefined,
-): number[] {
+  found: number[],
+): void {
   const groups = new Map<number, number>()
-  const found: number[] = []
   const considered = rows?.length ?? ofRow.length
   for (let i = 0; i < considered; i++) {
     const row = rows ? rows[i] : i
@@ -198,5 +237,4 @@ function gatherMapped(
     }
     ofRow[row] = group
   }
-  return found
 }

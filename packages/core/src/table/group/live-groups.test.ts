@@ -102,10 +102,13 @@ test('groups that follow the rows are those of a fresh table, after any history'
       fc.array(fc.nat(60).chain(sailing), { minLength: 1, maxLength: 30 }),
       fc.array(fc.array(change, { minLength: 1, maxLength: 3 }), { minLength: 1, maxLength: 6 }),
       fc.constantFrom('UTC', 'Europe/Berlin'),
-      (first, changes, timeZone) => {
+      fc.boolean(),
+      (first, changes, timeZone, inOrder) => {
         const unique = [...new Map(first.map(row => [row.id, row])).values()]
         const options = { key: 'id', columns, timeZone } as const
-        const live = table<Sailing>(unique, options)
+        // Rows in the order of time stand in runs.
+        const known = unique.filter(row => row.departed).sort((a, b) => +a.departed! - +b.departed!)
+        const live = table<Sailing>(inOrder && known.length > 0 ? known : unique, options)
         const check = () => {
           const fresh = table<Sailing>(live.rows(), options)
           for (const phrases of PHRASES)
@@ -130,6 +133,27 @@ test('groups that follow the rows are those of a fresh table, after any history'
     ),
     { numRuns: runs(25) },
   )
+})
+
+test('rows that move in memory while others come stay in their groups', () => {
+  const row = (id: number): Sailing => ({
+    id,
+    departed: new Date(START + id * DAY),
+    route: ['Tern Point', 'Gannet Bay', 'North Sound'][id % 3],
+    load: id,
+  })
+  const roles = ['month of departed', 'sum of load', 'route']
+  const live = table<Sailing>([row(0)], { key: 'id', columns })
+  live.append(Array.from({ length: 63 }, (_, i) => row(i + 1))).dropFirst(40)
+  askColumns(live, {
+    roles: new Map(['x', 'y', 'color'].map((role, i) => [role, readPhrase(roles[i], live, role)])),
+    order: 'x',
+    follow: following,
+  })
+  // The room of those that left is taken again.
+  live.append(Array.from({ length: 30 }, (_, i) => row(i + 64)))
+  live.remove(50)
+  expect(asked(live, roles)).toEqual(asked(table<Sailing>(live.rows(), { key: 'id', columns }), roles))
 })
 
 test('the best categories, and the rest of them, are those of all rows, after any history', () => {

@@ -68,7 +68,8 @@ const withoutRows = ({ size, some, codeOf, still, cellsOf, endOf }: Encoded): En
 export class LiveGroups implements RowFollower {
   readonly encodings: Encoded[]
   private readonly by: readonly GroupedBy[]
-  private readonly ofRow: RowList<Int32Array>
+  /** The group of each row, once somebody looks, or something changes. */
+  private rowGroups: RowList<Int32Array> | undefined
   /** By group: the code of each value it is grouped by. */
   private readonly codes: number[][] = []
   /** How many rows each group has, and the first of them, counted from the first row that there ever was. */
@@ -99,30 +100,39 @@ export class LiveGroups implements RowFollower {
     )
     this.encodings = this.by.map(({ encoded }) => encoded)
     this.found = found
-    let { ofRow } = found
     if (rows) {
-      ofRow = new Int32Array(length).fill(-1)
+      const ofRow = new Int32Array(length).fill(-1)
       for (let i = 0; i < rows.length; i++) ofRow[rows[i]] = found.ofRow[rows[i]]
+      this.rowGroups = new RowList(ofRow)
     }
-    this.ofRow = new RowList(ofRow)
+  }
+
+  private get ofRow(): RowList<Int32Array> {
+    this.rowGroups ??= new RowList(this.found!.ofRow)
+    return this.rowGroups
+  }
+
+  begin(): void {
+    this.rowGroups = this.ofRow
   }
 
   /** Counts the groups, before the first change. */
   private wake(): void {
     const { found, codes, sizes, firsts } = this
     if (!found) return
+    const ofRow = this.ofRow.all
     this.found = undefined
     for (let group = 0; group < found.count; group++) {
       codes.push(found.codes.map(codes => codes[group]))
       sizes.push(0)
       firsts.push(0)
     }
-    const ofRow = this.ofRow.all
     for (let row = ofRow.length - 1; row >= 0; row--) {
       if (ofRow[row] < 0) continue
       sizes[ofRow[row]]++
       firsts[ofRow[row]] = row
     }
+    for (const summary of this.summaries.values()) summary.counted?.(sizes)
   }
 
   /** Whether all rows could be followed, and codes still mean what they meant. */
@@ -195,14 +205,22 @@ export class LiveGroups implements RowFollower {
 
   private groups(): Groups {
     const { found } = this
-    if (found)
+    if (found) {
+      const { count, rows, codes, rowsOf } = found
       return {
-        ...found,
+        count,
+        get ofRow() {
+          return found.ofRow
+        },
+        rows,
+        codes,
+        rowsOf,
         summary: (how, column) => {
           const summary = this.summaryOf(how, column)
-          return Float64Array.from({ length: found.count }, (_, group) => summary.valueOf(group))
+          return Float64Array.from({ length: count }, (_, group) => summary.valueOf(group))
         },
       }
+    }
     this.findFirsts()
     const { codes, ofRow, firsts, sizes } = this
     const order: number[] = []
@@ -237,7 +255,13 @@ export class LiveGroups implements RowFollower {
     const name = `${how} ${column?.name ?? ''}`
     let known = this.summaries.get(name)
     if (!known) {
-      known = running(how, { column, ofRow: this.ofRow, count: this.found?.count ?? this.sizes.length })
+      const { found } = this
+      known = running(how, {
+        column,
+        ofRow: () => this.ofRow,
+        runs: found?.runs,
+        count: found?.count ?? this.sizes.length,
+      })
       this.summaries.set(name, known)
     }
     return known

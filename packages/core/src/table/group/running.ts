@@ -2,6 +2,7 @@ import type { TableColumn } from '../cells/column.ts'
 import type { RowList } from '../cells/row-list.ts'
 import { firstAtLeast } from '../cells/search.ts'
 import { type How, shareOfPercentile } from '../phrase/meaning.ts'
+import type { RunGroups } from './group.ts'
 import { percentileOf } from './summarise.ts'
 
 /** A summary of groups that is brought up to date as single rows come and go. */
@@ -9,6 +10,8 @@ export interface Running {
   enter(group: number, row: number): void
   /** To be called while the row still has its value. */
   leave(group: number, row: number): void
+  /** The first change is about to come: so many rows each group has. */
+  counted?(sizes: ArrayLike<number>): void
   /** The first rows are about to go, each of which has left. */
   dropFirst?(count: number): void
   /** Rows are about to go, in rising order, each of which has left. */
@@ -21,19 +24,24 @@ export interface Running {
 export interface RunningRows {
   column: TableColumn | undefined
   /** The group of each row. */
-  ofRow: RowList<Int32Array>
+  ofRow(): RowList<Int32Array>
+  /** The same in short, where rows stand in runs and none has changed. */
+  runs: RunGroups | undefined
   count: number
 }
 
 /** A running summary that has taken in all rows. */
 export function running(how: How, rows: RunningRows): Running {
   const made = begin(how, rows)
-  if (made instanceof Sums) made.takeAll(rows.ofRow.all)
-  else
-    for (let row = 0; row < rows.ofRow.length; row++) {
-      const group = rows.ofRow.get(row)
-      if (group >= 0) made.enter(group, row)
-    }
+  if (made instanceof Sums) {
+    made.takeAll(rows)
+    return made
+  }
+  const ofRow = rows.ofRow()
+  for (let row = 0; row < ofRow.length; row++) {
+    const group = ofRow.get(row)
+    if (group >= 0) made.enter(group, row)
+  }
   return made
 }
 
@@ -41,8 +49,8 @@ function begin(how: How, { column, ofRow, count }: RunningRows): Running {
   if (how === 'count') return new Counts(count)
   if (how === 'sum' || how === 'mean') return new Sums(column!, count, how === 'mean')
   if (how === 'distinct') return new Distinct(column!)
-  if (how === 'first' || how === 'last') return new Ends(column!, ofRow, how)
-  if (how === 'min' || how === 'max') return new Extremes(column!, ofRow, how === 'min' ? 1 : -1)
+  if (how === 'first' || how === 'last') return new Ends(column!, ofRow(), how)
+  if (how === 'min' || how === 'max') return new Extremes(column!, ofRow(), how === 'min' ? 1 : -1)
   return new Percentiles(column!, how === 'median' ? 0.5 : shareOfPercentile(how)!)
 }
 
@@ -63,6 +71,28 @@ function wholesOf(
     present[group]++
   }
   return row
+}
+
+/**
+ * The sums of whole numbers of which none is missing, where rows stand in runs: at the place of each group, which spares
+ * looking for its number. Undefined where one is not whole.
+ */
+function wholesByPlace(
+  values: ArrayLike<number>,
+  { ends, shifts, codes, numbers }: RunGroups,
+): Float64Array | undefined {
+  const sums = new Float64Array(numbers.length)
+  let row = 0
+  for (let run = 0; run < ends.length; run++) {
+    const shift = shifts[run]
+    const end = ends[run]
+    for (; row < end; row++) {
+      const value = values[row]
+      if ((value | 0) !== value) return undefined
+      sums[(codes[row] + shift) | 0] += value
+    }
+  }
+  return sums
 }
 
 /** A longer copy where there is no room for a group. */
@@ -102,6 +132,8 @@ class Sums implements Running {
   private sums: Float64Array
   private rests: Float64Array
   private present: Float64Array
+  /** Whether every row of every group is present, and they have not been counted. */
+  private uncounted = false
   private readonly column: TableColumn
   private readonly mean: boolean
 
@@ -114,10 +146,21 @@ class Sums implements Running {
   }
 
   /** All rows in one loop. */
-  takeAll(ofRow: Int32Array): void {
+  takeAll({ ofRow: rows, runs }: RunningRows): void {
     const { sums, rests, present } = this
     const { cells } = this.column
     const values = cells.type === 'text' ? cells.codes : cells.values
+    if (runs && !this.mean && this.column.extent.missing === 0) {
+      const found = wholesByPlace(values, runs)
+      if (found) {
+        const { numbers } = runs
+        for (let place = 0; place < numbers.length; place++)
+          if (numbers[place] > 0) sums[numbers[place] - 1] = found[place]
+        this.uncounted = true
+        return
+      }
+    }
+    const ofRow = rows().all
     // Up to the first fraction sums are exact as they are.
     let row = wholesOf(values, ofRow, sums, present)
     for (; row < ofRow.length; row++) {
@@ -156,7 +199,14 @@ class Sums implements Running {
     if (this.present[group] === 0) this.sums[group] = this.rests[group] = 0
   }
 
+  counted(sizes: ArrayLike<number>): void {
+    if (!this.uncounted) return
+    this.uncounted = false
+    this.present = Float64Array.from(sizes)
+  }
+
   valueOf(group: number): number {
+    if (this.uncounted) return this.sums[group]
     const present = this.present[group] ?? 0
     if (present === 0) return Number.NaN
     const sum = this.sums[group] + this.rests[group]

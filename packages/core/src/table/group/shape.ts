@@ -5,7 +5,7 @@ import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
 import { bestRows, type Kept, keepBest, type Part, topOf } from './best.ts'
-import { encode } from './encode.ts'
+import { encode, valuesOfCodes } from './encode.ts'
 import type { Encoded } from './encoded.ts'
 import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
@@ -166,7 +166,7 @@ function namesOf(
     if (!names) {
       const known = new Map<string, number>()
       names = Array.from({ length }, (_, mark) => {
-        const name = words.map(word => word(mark)).join('\u001f')
+        const name = joined(words, mark)
         const before = known.get(name) ?? 0
         known.set(name, before + 1)
         return before === 0 ? name : `${name}\u001f${before + 1}`
@@ -177,11 +177,29 @@ function namesOf(
 }
 
 /** The value of each mark or row, as it is written in a key. */
-export const wordIn = (cells: Cells) => (at: number) =>
-  cells.type === 'text' ? (cells.words[cells.codes[at]] ?? '') : cells.values[at]
+export function wordIn(cells: Cells): (at: number) => string {
+  if (cells.type === 'text') return at => cells.words[cells.codes[at]] ?? ''
+  // Writing a number takes long, and equal ones mostly follow each other.
+  let last = 0
+  let word = '0'
+  return at => {
+    const value = cells.values[at]
+    if (value !== last) {
+      last = value
+      word = String(value)
+    }
+    return word
+  }
+}
 
-const endsOf = (encoded: Encoded, codes: Int32Array) =>
-  Float64Array.from(codes, code => (code < 0 ? Number.NaN : encoded.endOf!(code)))
+/** The words of a mark, as one key. */
+function joined(words: readonly ((at: number) => string)[], at: number): string {
+  let key = words.length > 0 ? words[0](at) : ''
+  for (let i = 1; i < words.length; i++) key += `\u001f${words[i](at)}`
+  return key
+}
+
+const endsOf = (encoded: Encoded, codes: Int32Array) => valuesOfCodes(codes, code => encoded.endOf!(code))
 
 /** The roles of a drawing by what they do: those that group, and those that sum up. */
 export interface Parts {
@@ -291,7 +309,7 @@ export function shapeGathered(
     grouped: true,
     roles: out,
     rowsOf: group => groups.rowsOf(group),
-    keyOf: group => keys.map(word => word(group)).join('\u001f'),
+    keyOf: group => joined(keys, group),
   }
 }
 

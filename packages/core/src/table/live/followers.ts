@@ -1,5 +1,7 @@
 /** Something that is kept of a table's rows and brought up to date row by row, such as groups with their sums. */
 export interface RowFollower {
+  /** Rows are about to change: what is read from columns for later must be read now. */
+  begin?(): void
   /** A row is about to change or to go; it may enter again. */
   leave(row: number): void
   /** A row has changed, or has come. */
@@ -62,7 +64,7 @@ export class Followers {
 
   /** Begins a change of so many rows of a table that has `rows` of them. */
   begin(count: number, rows: number): void {
-    if (this.kept.size === 0) return
+    for (const { follower } of this.kept.values()) follower.begin?.()
     if (count > 1000 && count > rows * MUCH) {
       this.clear()
       return
