@@ -1,5 +1,6 @@
 import type { Order, Scale } from '../describe/description.ts'
-import { type RoleValues, wordIn } from '../table/group/shape.ts'
+import { wordIn } from '../table/group/mark-keys.ts'
+import type { RoleValues } from '../table/group/shape.ts'
 import { isRest } from '../table/group/top.ts'
 import { runningTotal } from '../table/group/window.ts'
 import { isMeasure, meaningKey } from '../table/phrase/meaning.ts'

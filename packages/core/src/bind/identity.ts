@@ -1,5 +1,5 @@
 import type { ResolvedDrawing } from '../resolve/model.ts'
-import type { Identity } from '../table/group/shape.ts'
+import type { Identity } from '../table/group/mark-keys.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 
 /**

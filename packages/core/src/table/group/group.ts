@@ -43,23 +43,7 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
     ofRow ??= ofRuns(runs!, length)
     return ofRow
   }
-  let starts: Int32Array | undefined
-  let sorted: Int32Array | undefined
-  const index = () => {
-    if (starts && sorted) return { starts, sorted }
-    const ofRow = groupOfRow()
-    starts = new Int32Array(count + 1)
-    const considered = rows?.length ?? length
-    for (let i = 0; i < considered; i++) starts[ofRow[rows ? rows[i] : i] + 1]++
-    for (let group = 0; group < count; group++) starts[group + 1] += starts[group]
-    const next = starts.slice(0, count)
-    sorted = new Int32Array(starts[count])
-    for (let i = 0; i < considered; i++) {
-      const row = rows ? rows[i] : i
-      sorted[next[ofRow[row]]++] = row
-    }
-    return { starts, sorted }
-  }
+  let index: RowsByGroup | undefined
   return {
     count,
     get ofRow() {
@@ -70,10 +54,35 @@ export function groupRows(encodings: readonly Encoded[], length: number, rows?: 
     codes,
     rowsOf(group) {
       if (group >= count) return new Int32Array(0)
-      const { starts, sorted } = index()
+      index ??= rowsByGroup(groupOfRow(), count, rows)
+      const { starts, sorted } = index
       return sorted.subarray(starts[group], starts[group + 1])
     },
   }
+}
+
+/** Rows in the order of their groups, and where each group begins among them. */
+export interface RowsByGroup {
+  starts: Int32Array
+  sorted: Int32Array
+}
+
+/** Sorts rows by their groups, in table order within one; `rows`: only these. Rows of no group (-1) are left out. */
+export function rowsByGroup(ofRow: Int32Array, count: number, rows?: Int32Array): RowsByGroup {
+  const considered = rows?.length ?? ofRow.length
+  const starts = new Int32Array(count + 1)
+  for (let i = 0; i < considered; i++) {
+    const group = ofRow[rows ? rows[i] : i]
+    if (group >= 0) starts[group + 1]++
+  }
+  for (let group = 0; group < count; group++) starts[group + 1] += starts[group]
+  const next = starts.slice(0, count)
+  const sorted = new Int32Array(starts[count])
+  for (let i = 0; i < considered; i++) {
+    const row = rows ? rows[i] : i
+    if (ofRow[row] >= 0) sorted[next[ofRow[row]]++] = row
+  }
+  return { starts, sorted }
 }
 
 interface Gathered {

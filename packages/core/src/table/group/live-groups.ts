@@ -5,11 +5,12 @@ import { followersOf, type RowFollower } from '../live/followers.ts'
 import { type How, meaningKey } from '../phrase/meaning.ts'
 import { encode } from './encode.ts'
 import type { Encoded } from './encoded.ts'
-import { type Groups, groupRows } from './group.ts'
+import { type Groups, groupRows, type RowsByGroup, rowsByGroup } from './group.ts'
 import { type FollowsGroups, followBest } from './live-best.ts'
 import { followMemory } from './live-memory.ts'
 import { followRuns } from './live-runs.ts'
-import { type Running, running } from './running.ts'
+import { running } from './live-summaries.ts'
+import type { Running } from './live-summary.ts'
 import type { Within } from './where.ts'
 
 /** One value that rows are grouped by. */
@@ -82,7 +83,7 @@ export class LiveGroups implements RowFollower {
   private readonly summaries = new Map<string, Running>()
   /** False once a value came that these codes do not know. */
   private known = true
-  private index: { starts: Int32Array; sorted: Int32Array } | undefined
+  private index: RowsByGroup | undefined
   private snapshot: Groups | undefined
   /** The groups as they were found; undefined once something has changed. */
   private found: Groups | undefined
@@ -297,16 +298,9 @@ export class LiveGroups implements RowFollower {
     return group
   }
 
-  private rowsByGroup(): { starts: Int32Array; sorted: Int32Array } {
+  private rowsByGroup(): RowsByGroup {
     if (this.index) return this.index
-    const ofRow = this.ofRow.all
-    const starts = new Int32Array(this.sizes.length + 1)
-    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) starts[ofRow[row] + 1]++
-    for (let group = 0; group < this.sizes.length; group++) starts[group + 1] += starts[group]
-    const next = starts.slice(0, this.sizes.length)
-    const sorted = new Int32Array(starts[this.sizes.length])
-    for (let row = 0; row < ofRow.length; row++) if (ofRow[row] >= 0) sorted[next[ofRow[row]]++] = row
-    this.index = { starts, sorted }
+    this.index = rowsByGroup(this.ofRow.all, this.sizes.length)
     return this.index
   }
 

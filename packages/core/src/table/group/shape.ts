@@ -11,6 +11,7 @@ import { fillBuckets } from './fill-buckets.ts'
 import { type Groups, groupRows } from './group.ts'
 import type { Follows } from './live-groups.ts'
 import type { LiveRuns } from './live-runs.ts'
+import { type Identity, joined, namesOf, wordIn } from './mark-keys.ts'
 import { baseOf, measureOf } from './measure.ts'
 import type { Within } from './where.ts'
 import { isRunning } from './window.ts'
@@ -73,9 +74,6 @@ export interface Shaped {
   /** What a mark is recognised by: its row's serial number or identity, or its group's values. */
   keyOf(mark: number): string | number
 }
-
-/** By what rows are known again among other rows: the values of columns, or what they have in roles. */
-export type Identity = { columns: readonly string[] } | { roles: readonly string[] }
 
 /** How rows are gathered. */
 export interface ShapeOptions extends Kept {
@@ -144,59 +142,6 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
       ? namesOf(table, options.identity, out, rowOf, length)
       : mark => table.serialOf(rowOf(mark)),
   }
-}
-
-/** The identities of rows, in words; several rows of one are numbered. */
-function namesOf(
-  table: Table,
-  identity: Identity,
-  roles: ReadonlyMap<string, RoleValues>,
-  rowOf: (mark: number) => number,
-  length: number,
-): (mark: number) => string {
-  const words =
-    'roles' in identity
-      ? identity.roles.map(role => wordIn(roles.get(role)!.cells))
-      : identity.columns.map(name => {
-          const word = wordIn(table.needColumn(name, '').cells)
-          return (mark: number) => word(rowOf(mark))
-        })
-  let names: string[] | undefined
-  return mark => {
-    if (!names) {
-      const known = new Map<string, number>()
-      names = Array.from({ length }, (_, mark) => {
-        const name = joined(words, mark)
-        const before = known.get(name) ?? 0
-        known.set(name, before + 1)
-        return before === 0 ? name : `${name}\u001f${before + 1}`
-      })
-    }
-    return names[mark]
-  }
-}
-
-/** The value of each mark or row, as it is written in a key. */
-export function wordIn(cells: Cells): (at: number) => string {
-  if (cells.type === 'text') return at => cells.words[cells.codes[at]] ?? ''
-  // Writing a number takes long, and equal ones mostly follow each other.
-  let last = 0
-  let word = '0'
-  return at => {
-    const value = cells.values[at]
-    if (value !== last) {
-      last = value
-      word = String(value)
-    }
-    return word
-  }
-}
-
-/** The words of a mark, as one key. */
-function joined(words: readonly ((at: number) => string)[], at: number): string {
-  let key = words.length > 0 ? words[0](at) : ''
-  for (let i = 1; i < words.length; i++) key += `\u001f${words[i](at)}`
-  return key
 }
 
 const endsOf = (encoded: Encoded, codes: Int32Array) => valuesOfCodes(codes, code => encoded.endOf!(code))
