@@ -225,12 +225,14 @@ test.skipIf(sampled)(
       const { chart, mount, table } = window.dapplo as unknown as Dapplo
       const rows = table([{ pier: 'Harbour', boarded: 10 }])
       const element = document.body.appendChild(document.createElement('div'))
-      for (let i = 0; i < 3; i++) {
-        mount(chart(rows, { draw: 'bar', x: 'pier', y: 'boarded', hollow: 0.5 }), element)
+      const bars = { draw: 'bar', x: 'pier', y: 'boarded' } as const
+      for (const look of [{ hollow: 0.5 }, { hollow: 0.5 }, { points: true }]) {
+        mount(chart(rows, { ...bars, ...look }), element.appendChild(document.createElement('div')))
         await new Promise(requestAnimationFrame)
       }
     })
-    await still(page)
+    // They are looked for in turn, once the page is idle: with the last one said, the others were.
+    await expect.poll(() => said.filter(text => text.includes('"points"')).length).toBe(1)
     expect(said.filter(text => text.includes('"hollow"'))).toEqual([
       '"hollow" changes nothing about "bar" (at hollow). Leave it out, or use it with "pie". [no-effect]',
     ])

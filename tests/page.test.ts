@@ -166,7 +166,7 @@ describe('change', () => {
       }
       const { live } = window
       const bars = { draw: 'bar', y: 'route', x: 'max of passengers', color: null }
-      const motion = { duration: 1500, easing: 'linear' }
+      const motion = { duration: 2000, easing: 'linear' }
       live.show((live.chart as any).with({ ...bars, motion, scales: { x: { domain: [0, 5000] } } }))
       await settled()
       const rects = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data') as any
@@ -177,11 +177,12 @@ describe('change', () => {
     const value = async () => Number((await tooltip(page)).values[0].replace(',', ''))
     await page.waitForFunction(() => document.querySelector('.dapplo-tooltip-value') !== null)
     const before = await value()
-    await page.evaluate(() => window.sailings.put({ ...window.sailings.row(0), passengers: 4900 }))
-    await page.waitForFunction(() => window.live.moving)
+    // Put and looked at in one go, so that nothing can have passed in between.
     const seen = await page.evaluate(async before => {
       const list: number[] = []
       const shown: number[] = []
+      window.sailings.put({ ...window.sailings.row(0), passengers: 4900 })
+      while (!window.live.moving) await new Promise(requestAnimationFrame)
       while (window.live.moving) {
         await new Promise(requestAnimationFrame)
         const said = Number(document.querySelector('.dapplo-tooltip-value')?.textContent?.replace(',', ''))

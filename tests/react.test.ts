@@ -66,6 +66,7 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   expect(await page.evaluate(() => (window as any).states)).toEqual([])
   await page.evaluate(() => (window as any).setTurn(1))
   await page.waitForFunction(() => document.querySelector('.dapplo')?.getAttribute('aria-label') === 'Points')
+  await page.waitForFunction(() => (window as any).found.length > 0)
   expect(await page.evaluate(() => (window as any).found)).toEqual([['style.gap']])
   await page.evaluate(() => (window as any).setTheme('night'))
   await page.waitForFunction(() => (window as any).lives.at(-1).scene.background === '#15191c')

@@ -9,6 +9,7 @@ import {
   type TextFormat,
 } from '@dapplo/core/internal-files'
 import { signal } from '@preact/signals-core'
+import { guarded } from '../page/guarded.ts'
 import { openEvents, openFetching, openSocket, type Source } from './feed-sources.ts'
 import type { FeedState } from './feed-state.ts'
 import { feedStates } from './feed-states.ts'
@@ -109,13 +110,7 @@ export function feed(table: Table<any>, options: FeedOptions): Feed {
       return state.value
     },
     watch(listener) {
-      return state.subscribe(now => {
-        try {
-          listener(now)
-        } catch (error) {
-          reportError(error)
-        }
-      })
+      return state.subscribe(now => guarded(() => listener(now)))
     },
     close() {
       if (closed) return

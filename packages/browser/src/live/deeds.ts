@@ -1,5 +1,6 @@
 import type { View } from '@dapplo/core/internal'
 import type { Reading } from '@dapplo/core/small'
+import { guarded } from '../page/guarded.ts'
 import { pointedRow } from '../point/telling.ts'
 import type { Deed, DeedDetails, Happening, Live } from './model.ts'
 
@@ -53,12 +54,7 @@ export class Deeds {
         allowed = false
       },
     }
-    for (const listener of [...own])
-      try {
-        listener(happening)
-      } catch (error) {
-        reportError(error)
-      }
+    for (const listener of [...own]) guarded(() => listener(happening))
     return allowed
   }
 

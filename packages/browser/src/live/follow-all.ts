@@ -1,9 +1,10 @@
 import { commonHouse, selectionsOf } from '@dapplo/core/internal'
 import { effect } from '@preact/signals-core'
 import { staleWords } from '../feed/stale-words.ts'
+import { followPage } from '../page/page-changes.ts'
+import { followRoom } from '../page/rooms.ts'
 import type { PageMember } from './member.ts'
 import type { PartHost } from './model.ts'
-import { followPage } from './page-frame.ts'
 import { followChanges } from './state.ts'
 
 /** Everything that follows from a change, of data, neighbours and page. Returns what ends each of it. */
@@ -23,15 +24,15 @@ export function followAll(
       void commonHouse.value
       host.refresh()
     }),
-    followPage(live.element, {
+    followRoom(live.element, {
       // What paper makes of the page's room is nothing that the picture on it follows.
+      letGo: () => onPaper || stage.letGo(),
+      look: () => onPaper || stage.look(),
+      knows: entry => onPaper || stage.knows(entry),
+      resized: () => onPaper || host.refresh(),
+    }),
+    followPage({
       changed: () => onPaper || host.refresh(),
-      room: {
-        letGo: () => onPaper || stage.letGo(),
-        look: () => onPaper || stage.look(),
-        knows: entry => onPaper || stage.knows(entry),
-        resized: () => onPaper || host.refresh(),
-      },
       fontsLoaded,
       // Paper gets lines and letters rather than pixels.
       printing: prints => {

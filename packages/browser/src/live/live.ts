@@ -36,7 +36,10 @@ export class LiveChart implements Live, PartHost {
   private readonly installed: Installed[]
   private readonly undo: (() => void)[] = []
   private readonly member: PageMember
-  private readonly told = new Findings()
+  private readonly told = new Findings(
+    () => this.findings,
+    () => this.options.onFindings,
+  )
   private readonly deeds = new Deeds(this)
   private readonly way = new Moment()
   private due = false
@@ -50,7 +53,7 @@ export class LiveChart implements Live, PartHost {
     const parts = options.parts ?? []
     checkParts(chart, parts)
     this.stage = new Stage(element, options.height)
-    this.stage.pictured = () => this.tellFindings()
+    this.stage.pictured = () => this.told.changed()
     this.view = new View(chart, options.state ?? {}, pageFrame(element, noRoom, options))
     this.pointer = new Pointer(this.stage, {
       composition: () => this.composition,
@@ -173,6 +176,7 @@ export class LiveChart implements Live, PartHost {
   destroy(): void {
     if (this.gone) return
     this.gone = true
+    this.told.end()
     for (const undo of this.undo) undo()
     selectionsOf(this.view.root).set(this.view, undefined)
     this.member.leave()
@@ -267,12 +271,8 @@ export class LiveChart implements Live, PartHost {
     this.stage.dress(composition.theme)
     this.stage.busy(this.current.waiting)
     for (const installed of this.installed) installed.drawn?.(composition)
-    this.tellFindings()
+    this.told.changed()
     this.member.drawn()
-  }
-
-  private tellFindings(): void {
-    this.told.tell(this.findings, this.options.onFindings)
   }
 
   say(words: string): void {

@@ -1,8 +1,7 @@
 import { fontsOf, type Timing, timingOf, withCommon } from '@dapplo/core/internal'
 import type { Description, Frame } from '@dapplo/core/small'
+import { pageHasFont, pageMeasure } from '../page/page-width.ts'
 import type { MountOptions } from './model.ts'
-import { pageHasFont, pageMeasure } from './page-width.ts'
-import { followRoom, type Measured } from './rooms.ts'
 
 /** The longest side, and the most pixels, of a canvas that browsers agree on. */
 const LONGEST = 16_384
@@ -56,51 +55,3 @@ export const pageTiming = (motion: Description['motion']): Timing | undefined =>
 
 /** A frame in which nothing has room: what a chart shows can be worked out before it has a place. */
 export const noRoom = { width: 1, height: 1 }
-
-/** Follows what of the page changes a chart's frame, and its printing. Returns what ends that. */
-export function followPage(
-  element: HTMLElement,
-  { changed, room, fontsLoaded, printing }: Follower,
-): () => void {
-  const ending = new AbortController()
-  const { signal } = ending
-  const leaveRoom = followRoom(element, room)
-  matchMedia('(prefers-color-scheme: dark)').addEventListener('change', changed, { signal })
-  const followDensity = () => {
-    // A query knows one density only, so each change asks anew.
-    const query = matchMedia(`(resolution: ${window.devicePixelRatio}dppx)`)
-    query.addEventListener(
-      'change',
-      () => {
-        changed()
-        followDensity()
-      },
-      { once: true, signal },
-    )
-  }
-  followDensity()
-  // Where a browser tells of no change, the next move of the pointer shows it.
-  let known = window.devicePixelRatio
-  const look = () => {
-    if (window.devicePixelRatio === known) return
-    known = window.devicePixelRatio
-    changed()
-  }
-  element.addEventListener('pointermove', look, { signal })
-  window.addEventListener('beforeprint', () => printing(true), { signal })
-  window.addEventListener('afterprint', () => printing(false), { signal })
-  document.fonts?.addEventListener('loadingdone', fontsLoaded, { signal })
-  return () => {
-    leaveRoom()
-    ending.abort()
-  }
-}
-
-interface Follower {
-  changed(): void
-  /** Whose room is measured. */
-  room: Measured
-  /** Fonts that came late have other widths. */
-  fontsLoaded(): void
-  printing(prints: boolean): void
-}

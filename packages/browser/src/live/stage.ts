@@ -1,8 +1,8 @@
 import { type Context2D, paintCanvas, type Scene, type Theme, type Tongue } from '@dapplo/core/small'
+import { Nearness } from '../page/near.ts'
+import { soon } from '../page/rooms.ts'
 import { hiddenStyle } from './hidden.ts'
 import { Images } from './images.ts'
-import { Nearness } from './near.ts'
-import { soon } from './rooms.ts'
 
 let count = 0
 

@@ -1,6 +1,7 @@
 import { isSpread, tablesOf, type View } from '@dapplo/core/internal'
 import type { Chart, Spread, State } from '@dapplo/core/small'
 import { effect } from '@preact/signals-core'
+import { guarded } from '../page/guarded.ts'
 
 /** Tells a listener of every change of the state, until the returned function is called. */
 export function watchState(view: View, listener: (state: State) => void): () => void {
@@ -9,12 +10,7 @@ export function watchState(view: View, listener: (state: State) => void): () => 
     const state = view.state.value
     if (state === before) return
     before = state
-    try {
-      listener(state)
-    } catch (error) {
-      // A listener that fails must not take the chart with it.
-      reportError(error)
-    }
+    guarded(() => listener(state))
   })
 }
 

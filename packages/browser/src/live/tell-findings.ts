@@ -1,5 +1,6 @@
 import { withCode } from '@dapplo/core/internal'
 import type { Finding } from '@dapplo/core/small'
+import { whenIdle } from '../page/idle.ts'
 
 const told = new Set<string>()
 
@@ -10,11 +11,40 @@ const isMaking = (): boolean =>
 const sentenceOf = ({ message, remedy, path }: Finding): string =>
   `${message}${path ? ` (at ${path})` : ''}. ${remedy}`
 
-/** Tells of a chart's findings when they are others than before: whoever listens, and, where a page is being made, the console once each. */
+/**
+ * Tells of a chart's findings when they are others than before: whoever listens, and, where a page is being made, the console
+ * once each. They are looked for once the page is idle, and not at all where nobody wants to know.
+ */
 export class Findings {
   private before = ''
+  private readonly findings: () => readonly Finding[]
+  private readonly listener: () => ((findings: readonly Finding[]) => void) | undefined
+  private forget: (() => void) | undefined
 
-  tell(findings: readonly Finding[], listener: ((findings: readonly Finding[]) => void) | undefined): void {
+  constructor(
+    findings: () => readonly Finding[],
+    listener: () => ((findings: readonly Finding[]) => void) | undefined,
+  ) {
+    this.findings = findings
+    this.listener = listener
+  }
+
+  /** The chart is not what it was. */
+  changed(): void {
+    if (this.forget || !(this.listener() || isMaking())) return
+    this.forget = whenIdle(() => {
+      this.forget = undefined
+      this.tell()
+    })
+  }
+
+  /** The chart goes: nothing more is told. */
+  end(): void {
+    this.forget?.()
+  }
+
+  private tell(): void {
+    const findings = this.findings()
     const sentences = findings.map(sentenceOf)
     const now = sentences.join('\n')
     if (now === this.before) return
@@ -26,11 +56,6 @@ export class Findings {
         told.add(sentence)
         console.warn(withCode(sentence, findings[i].code))
       }
-    try {
-      listener?.(findings)
-    } catch (error) {
-      // A listener's mistake breaks no chart.
-      reportError(error)
-    }
+    this.listener()?.(findings)
   }
 }

@@ -1,7 +1,7 @@
+import { whenIdle } from './idle.ts'
+
 /** How far beyond the window a chart is painted already, in heights of the window. */
 const AHEAD = 1
-/** Milliseconds of painting in a moment in which the page has nothing else to do. */
-const IDLE = 8
 
 /** Paints a chart when it is seen, or nearly: pictures far from the window wait until it comes near, the first until the page is idle. */
 export class Nearness {
@@ -25,7 +25,7 @@ export class Nearness {
       paint()
       return
     }
-    if (!this.paint) whenIdle(this)
+    if (!this.paint) whenIdle(() => this.catchUp())
     this.paint = paint
   }
 
@@ -70,27 +70,4 @@ function watch(element: Element, chart: Nearness): void {
   )
   charts.set(element, chart)
   observer.observe(element)
-}
-
-const waiting = new Set<Nearness>()
-
-/** Not every browser tells when it is idle. */
-const idle: (act: (left: () => number) => void) => void = act =>
-  typeof requestIdleCallback === 'function'
-    ? requestIdleCallback(deadline => act(() => deadline.timeRemaining()))
-    : setTimeout(() => act(() => 0), 50)
-
-function whenIdle(chart: Nearness): void {
-  if (waiting.size === 0) idle(paintWaiting)
-  waiting.add(chart)
-}
-
-function paintWaiting(left: () => number): void {
-  const end = performance.now() + Math.max(IDLE, left())
-  for (const chart of waiting) {
-    waiting.delete(chart)
-    chart.catchUp()
-    if (performance.now() >= end) break
-  }
-  if (waiting.size > 0) idle(paintWaiting)
 }
