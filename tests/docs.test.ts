@@ -85,9 +85,14 @@ test('every link and picture in the documentation leads somewhere', () => {
   }
 })
 
-const commands = pages.flatMap(page =>
-  [...readFileSync(join(root, page), 'utf8').matchAll(/^npx dapplo .+$/gm)].map(([line]) => ({ page, line })),
-)
+const commands = pages
+  .flatMap(page =>
+    [...readFileSync(join(root, page), 'utf8').matchAll(/^npx dapplo .+$/gm)].map(([line]) => ({
+      page,
+      line,
+    })),
+  )
+  .filter(({ line }, at, all) => all.findIndex(one => one.line === line) === at)
 test.each(commands)('$page: $line', ({ line }) => {
   // What `npx` would find.
   const PATH = `${join(root, 'node_modules/.bin')}${delimiter}${process.env.PATH}`

@@ -377,7 +377,7 @@ describe('the command', () => {
         y: 'route',
         order: 'ranked',
         through: 'year of departed',
-        scales: { through: { each: 300 } },
+        scales: { through: { each: 100 } },
         title: '{sum of passengers} passengers',
       }),
     )

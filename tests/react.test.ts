@@ -4,6 +4,7 @@ import { DapploChart } from '@dapplo/react'
 import { createElement } from 'react'
 import { renderToString } from 'react-dom/server'
 import { expect, test } from 'vitest'
+import { sampled } from './support/browser.ts'
 import { openReactApp } from './support/react-app.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -87,9 +88,11 @@ window.app = hydrateRoot(document.getElementById('root'), createElement(StrictMo
   await close()
 })
 
-test('the composer is a component: it tells of steps, begins anew in another theme with what is drawn, and cleans up', async () => {
-  const { page, errors, close } =
-    await openReactApp(`import { table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
+test.skipIf(sampled)(
+  'the composer is a component: it tells of steps, begins anew in another theme with what is drawn, and cleans up',
+  async () => {
+    const { page, errors, close } =
+      await openReactApp(`import { table } from ${JSON.stringify(join(root, 'packages/browser/dist/index.js'))}
 import { DapploComposer } from ${JSON.stringify(join(root, 'packages/compose/dist/react.js'))}
 import { createElement, StrictMode, useState } from 'react'
 import { createRoot } from 'react-dom/client'
@@ -103,16 +106,17 @@ function App() {
 }
 createRoot(document.getElementById('root')).render(createElement(StrictMode, null, createElement(App)))
 `)
-  await page.getByRole('button', { name: 'bars' }).click()
-  await page.getByRole('option', { name: 'points', exact: true }).click()
-  expect(await page.evaluate(() => (window as any).steps.at(-1).draw)).toBe('scatter')
-  await page.evaluate(() => (window as any).setTheme('night'))
-  const ground = () =>
-    page.locator('.dapplo-composer').evaluate(host => host.style.getPropertyValue('--background'))
-  await expect.poll(ground).toBe('#15191c')
-  expect(await page.getByRole('button', { name: 'points' }).count()).toBe(1)
-  await page.evaluate(() => (window as any).setShown(false))
-  await page.waitForSelector('.dapplo-composer', { state: 'detached' })
-  expect(errors).toEqual([])
-  await close()
-})
+    await page.getByRole('button', { name: 'bars' }).click()
+    await page.getByRole('option', { name: 'points', exact: true }).click()
+    expect(await page.evaluate(() => (window as any).steps.at(-1).draw)).toBe('scatter')
+    await page.evaluate(() => (window as any).setTheme('night'))
+    const ground = () =>
+      page.locator('.dapplo-composer').evaluate(host => host.style.getPropertyValue('--background'))
+    await expect.poll(ground).toBe('#15191c')
+    expect(await page.getByRole('button', { name: 'points' }).count()).toBe(1)
+    await page.evaluate(() => (window as any).setShown(false))
+    await page.waitForSelector('.dapplo-composer', { state: 'detached' })
+    expect(errors).toEqual([])
+    await close()
+  },
+)

@@ -20,6 +20,10 @@ export async function openFirefox(): Promise<Browser> {
     timeout: PATIENCE,
     firefoxUserPrefs: {
       'app.update.enabled': false,
+      // One process for all pages: a new one costs as much as a page.
+      'fission.autostart': false,
+      'dom.ipc.processCount': 1,
+      'dom.ipc.processPrelaunch.enabled': false,
       'app.normandy.enabled': false,
       'messaging-system.rsexperimentloader.enabled': false,
       'datareporting.policy.dataSubmissionEnabled': false,

@@ -16,14 +16,16 @@ const times = fc.integer({ min: Date.UTC(1980, 0, 1), max: Date.UTC(2035, 0, 1) 
 
 describe('the calendar', () => {
   test('agrees with the platform for every day of four thousand years', () => {
-    for (let day = daysOf(1, 1, 1); day < daysOf(4000, 1, 1); day += 13) {
+    let looked = 0
+    for (let day = daysOf(1, 1, 1); day < daysOf(4000, 1, 1); day += 13, looked++) {
       const date = new Date(day * DAY)
-      expect(civilOf(day)).toEqual({
-        year: date.getUTCFullYear(),
-        month: date.getUTCMonth() + 1,
-        day: date.getUTCDate(),
-      })
+      const platform = { year: date.getUTCFullYear(), month: date.getUTCMonth() + 1, day: date.getUTCDate() }
+      const own = civilOf(day)
+      // Asserting costs more than the calendar: only what differs is shown.
+      if (own.year !== platform.year || own.month !== platform.month || own.day !== platform.day)
+        expect(own).toEqual(platform)
     }
+    expect(looked).toBeGreaterThan(100_000)
   })
 
   test('a zone shows the clock that Intl shows', () => {
