@@ -14,6 +14,7 @@ import {
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterAll, describe, expect, test } from 'vitest'
+import { demoData } from './support/demo.ts'
 import { everything } from './support/extent.ts'
 
 const root = join(import.meta.dirname, '..')
@@ -24,8 +25,12 @@ const file = (name: string, content?: string) => {
   if (content !== undefined) writeFileSync(path, content)
   return path
 }
-const sailings = join(root, 'demo-data/sailings.csv')
-const passengers = join(root, 'demo-data/passengers.chart.json')
+const demo = demoData()
+afterAll(() => rmSync(demo, { recursive: true }))
+const sailings = join(demo, 'sailings.csv')
+const passengers = join(demo, 'passengers.chart.json')
+/** All of it, where figures are looked at. */
+const whole = (name: string) => join(root, 'demo-data', name)
 
 function dapplo(args: string[], input?: string) {
   const { status, stdout, stderr } = spawnSync(
@@ -47,16 +52,16 @@ describe('draw', () => {
       '--source',
       'Source: sailings.csv',
     ]
-    const fromFlags = dapplo(['draw', sailings, ...flags, ...words])
+    const fromFlags = dapplo(['draw', whole('sailings.csv'), ...flags, ...words])
     expect(fromFlags.status).toBe(0)
     expect(fromFlags.stdout).toMatch(/^<svg /)
     for (const word of ['North Sound', 'Kelp Narrows', '1,400', 'January', '2024'])
       expect(fromFlags.stdout).toContain(`>${word}</text>`)
     expect(fromFlags.stderr).toContain('2 cells of "passengers" are no numbers')
-    expect(dapplo(['draw', passengers]).stdout).toBe(fromFlags.stdout)
-    expect(dapplo(['draw', '-', ...flags, ...words], readFileSync(sailings, 'utf8')).stdout).toBe(
-      fromFlags.stdout,
-    )
+    expect(dapplo(['draw', whole('passengers.chart.json')]).stdout).toBe(fromFlags.stdout)
+    expect(
+      dapplo(['draw', '-', ...flags, ...words], readFileSync(whole('sailings.csv'), 'utf8')).stdout,
+    ).toBe(fromFlags.stdout)
   })
 
   test('writes PNG of the size and density asked for', () => {
@@ -145,12 +150,12 @@ test('a spread is drawn from its file, with the table that each chart names', ()
 
 describe('look', () => {
   test('shows columns for people and for programs', () => {
-    const { status, stdout } = dapplo(['look', sailings])
+    const { status, stdout } = dapplo(['look', whole('sailings.csv')])
     expect(status).toBe(0)
     expect(stdout).toContain('sailings: 19,197 rows, 10 columns')
     expect(stdout).toMatch(/departed +time +7,656 +2023-01-01 06:30 to 2025-12-31 19:30/)
     expect(stdout).toContain('passengers: 2 cells are no numbers, first "full" in line 4212')
-    const look = JSON.parse(dapplo(['look', sailings, '--json']).stdout)
+    const look = JSON.parse(dapplo(['look', whole('sailings.csv'), '--json']).stdout)
     expect(look.columns.find((column: { name: string }) => column.name === 'route').commonest[0]).toEqual([
       'North Sound',
       5532,

@@ -12,11 +12,15 @@ import { basename, delimiter, join } from 'node:path'
 import { rolldown } from 'rolldown'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { compile } from './support/compile.ts'
+import { demoData } from './support/demo.ts'
 
 const root = join(import.meta.dirname, '..')
 const folder = mkdtempSync(join(root, 'node_modules', '.docs-'))
-symlinkSync(join(root, 'demo-data'), join(folder, 'demo-data'))
-afterAll(() => rmSync(folder, { recursive: true }))
+const demo = demoData()
+symlinkSync(demo, join(folder, 'demo-data'))
+afterAll(() => {
+  for (const path of [folder, demo]) rmSync(path, { recursive: true })
+})
 
 const pages = [
   'README.md',

@@ -22,11 +22,13 @@ import { afterAll, beforeAll, describe, expect, inject, test } from 'vitest'
 import { writeSailings } from '../demo-data/far.mjs'
 import { openBrowser, problemsOn } from './support/browser.ts'
 import { root, workplace } from './support/command.ts'
+import { demoData } from './support/demo.ts'
 import { buildExample } from './support/examples.ts'
 
 /** Charts over rows that stay in an engine, as people write them, draw them and look at them. */
 
-const csv = join(root, 'demo-data/sailings.csv')
+const demo = demoData()
+const csv = join(demo, 'sailings.csv')
 const { folder, dapplo } = workplace()
 const parquet = join(folder, 'many.parquet')
 const MANY = 120_000
@@ -38,7 +40,7 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await engine?.close?.()
-  rmSync(folder, { recursive: true })
+  for (const path of [folder, demo]) rmSync(path, { recursive: true })
 })
 
 const described: Record<string, Description> = {

@@ -36,7 +36,7 @@ export interface MountOptions {
   printsTable?: boolean
   /** What the chart can do beside showing its picture and reading values. Default everything; from `dapplo/small` nothing. */
   parts?: readonly Part[]
-  /** Told of likely mistakes in data and description: at first where there are some, then whenever they change. */
+  /** Told of likely mistakes in data and description, once the page is idle: at first where there are some, then whenever they change. */
   onFindings?: (findings: readonly Finding[]) => void
   /** Called once the chart is off the page. */
   onDestroy?: () => void
