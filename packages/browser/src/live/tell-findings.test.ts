@@ -1,0 +1,44 @@
+import type { Finding } from '@dapplo/core/small'
+import { afterEach, expect, test, vi } from 'vitest'
+import { whenIdle } from '../page/idle.ts'
+import { Findings } from './tell-findings.ts'
+
+const finding: Finding = { code: 'one-far-value', message: 'A value is far', remedy: 'Look at it', path: '' }
+const at = (hostname: string) => vi.stubGlobal('location', { protocol: 'https:', hostname })
+const idle = () => new Promise<void>(resolve => whenIdle(resolve))
+afterEach(() => vi.unstubAllGlobals())
+
+test('are looked for once the page is idle, once for all that has changed, and told when they are others', async () => {
+  at('line.example')
+  let now: readonly Finding[] = [finding]
+  const look = vi.fn(() => now)
+  const told: (readonly Finding[])[] = []
+  const findings = new Findings(look, () => found => told.push(found))
+  for (let i = 0; i < 3; i++) findings.changed()
+  expect(look).not.toHaveBeenCalled()
+  await idle()
+  expect(told).toEqual([[finding]])
+  expect(look).toHaveBeenCalledTimes(1)
+  findings.changed()
+  await idle()
+  expect([look.mock.calls.length, told.length]).toEqual([2, 1])
+  now = []
+  findings.changed()
+  findings.end()
+  await idle()
+  expect(told.length).toBe(1)
+})
+
+test('are not looked for where nobody wants to know, and end in the console where a page is made', async () => {
+  const look = vi.fn(() => [finding])
+  const warn = vi.spyOn(console, 'warn').mockImplementation(() => {})
+  at('line.example')
+  new Findings(look, () => undefined).changed()
+  await idle()
+  expect(look).not.toHaveBeenCalled()
+  at('localhost')
+  for (let charts = 0; charts < 2; charts++) new Findings(look, () => undefined).changed()
+  await idle()
+  expect(warn.mock.calls).toEqual([['A value is far. Look at it [one-far-value]']])
+  warn.mockRestore()
+})
