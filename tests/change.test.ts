@@ -1,6 +1,7 @@
 import type { Table } from 'dapplo'
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { engine, sample, sampled } from './support/browser.ts'
+import { everything } from './support/extent.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
 
@@ -335,7 +336,7 @@ test.skipIf(engine !== 'chromium')('ten thousand changes leave memory where it w
   await page.context().close()
 })
 
-test.skipIf(sampled)('updates are filmed by the page: whatever happens, until it rests', async () => {
+test.skipIf(!everything)('updates are filmed by the page: whatever happens, until it rests', async () => {
   const { page, errors } = await gallery.open('period.html', { reducedMotion: 'no-preference' })
   const film = await page.evaluate(async () => {
     const [live] = window.charts
