@@ -271,48 +271,51 @@ test.skipIf(sampled)(
   },
 )
 
-test('a thousand changes a second end in the right picture, one drawing a frame', async () => {
-  const { page, errors } = await gallery.open('stress.html', { reducedMotion: 'no-preference' })
-  await page.fill('#rate', '3')
-  const counted = await page.evaluate(async () => {
-    const [live] = window.charts
-    const canvas = live.element.querySelector('canvas')!
-    let cleared = 0
-    const context = canvas.getContext('2d')!
-    const original = context.clearRect.bind(context)
-    context.clearRect = (...box) => {
-      cleared++
-      original(...box)
-    }
-    let frames = 0
-    const start = performance.now()
-    while (performance.now() - start < 2000) {
-      await new Promise(requestAnimationFrame)
-      frames++
-    }
-    return { cleared, frames }
-  })
-  // Each frame clears once for its picture; nothing is drawn twice.
-  expect(counted.cleared).toBeLessThanOrEqual(counted.frames + 2)
-  await page.fill('#rate', '0')
-  await still(page)
-  const same = await page.evaluate(() => {
-    const { gauges } = window as unknown as { gauges: Table }
-    const [live] = window.charts
-    const bars = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
-    if (bars?.kind !== 'rects') return -1
-    const y = live.scene.scales.get('y')!
-    let wrong = 0
-    for (let row = 0; row < gauges.length; row += 50) {
-      const level = (gauges.row(row) as { level: number }).level
-      if (Math.abs(bars.y[row] - y.map(level)) > 1 && !live.moving) wrong++
-    }
-    return wrong
-  })
-  expect(same).toBe(0)
-  expect(errors).toEqual([])
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'a thousand changes a second end in the right picture, one drawing a frame',
+  async () => {
+    const { page, errors } = await gallery.open('stress.html', { reducedMotion: 'no-preference' })
+    await page.fill('#rate', '3')
+    const counted = await page.evaluate(async () => {
+      const [live] = window.charts
+      const canvas = live.element.querySelector('canvas')!
+      let cleared = 0
+      const context = canvas.getContext('2d')!
+      const original = context.clearRect.bind(context)
+      context.clearRect = (...box) => {
+        cleared++
+        original(...box)
+      }
+      let frames = 0
+      const start = performance.now()
+      while (performance.now() - start < 2000) {
+        await new Promise(requestAnimationFrame)
+        frames++
+      }
+      return { cleared, frames }
+    })
+    // Each frame clears once for its picture; nothing is drawn twice.
+    expect(counted.cleared).toBeLessThanOrEqual(counted.frames + 2)
+    await page.fill('#rate', '0')
+    await still(page)
+    const same = await page.evaluate(() => {
+      const { gauges } = window as unknown as { gauges: Table }
+      const [live] = window.charts
+      const bars = live.scene.batches.find(batch => batch.kind === 'rects' && batch.part === 'data')
+      if (bars?.kind !== 'rects') return -1
+      const y = live.scene.scales.get('y')!
+      let wrong = 0
+      for (let row = 0; row < gauges.length; row += 50) {
+        const level = (gauges.row(row) as { level: number }).level
+        if (Math.abs(bars.y[row] - y.map(level)) > 1 && !live.moving) wrong++
+      }
+      return wrong
+    })
+    expect(same).toBe(0)
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
 
 test.skipIf(engine !== 'chromium')('ten thousand changes leave memory where it was', async () => {
   const { page } = await gallery.open('stress.html')

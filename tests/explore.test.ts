@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, test } from 'vitest'
 import { engine, sampled } from './support/browser.ts'
 import { at, cards, SINGLE, shapeAt, stamp, state, title } from './support/charts.ts'
+import { everything } from './support/extent.ts'
 import { fingersOn } from './support/fingers.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
 import { still } from './support/waiting.ts'
@@ -84,7 +85,7 @@ describe('charts that share a scale', () => {
     await page.context().close()
   })
 
-  test('zoom by two fingers', async () => {
+  test.skipIf(sampled)('zoom by two fingers', async () => {
     const { page } = await gallery.open('together.html', { hasTouch: true })
     const fingers = await fingersOn(page)
     const middle = await at(page, 0.5, 0.5)
@@ -102,7 +103,7 @@ describe('charts that share a scale', () => {
   })
 })
 
-test.skipIf(sampled)('a double click does not spoil the drags that follow', async () => {
+test.skipIf(!everything)('a double click does not spoil the drags that follow', async () => {
   const { page, errors } = await gallery.open('earnings.html')
   const from = await at(page, 0.2, 0.2)
   const to = await at(page, 0.5, 0.7)
@@ -270,7 +271,7 @@ describe('charts about what is chosen', () => {
     await page.context().close()
   })
 
-  test.skipIf(sampled)('a name that is cut off says itself whole to those who point at it', async () => {
+  test.skipIf(!everything)('a name that is cut off says itself whole to those who point at it', async () => {
     const { page, errors } = await gallery.open('')
     const long = 'Gannet Bay by way of the Inner Loop and the old lighthouse pier'
     const shown = await page.evaluate(name => {

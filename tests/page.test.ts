@@ -201,7 +201,7 @@ describe('change', () => {
     await page.close()
   })
 
-  test('is instant for people who prefer reduced motion', async () => {
+  test.skipIf(sampled)('is instant for people who prefer reduced motion', async () => {
     const page = await browser.newPage({ reducedMotion: 'reduce' })
     await page.goto(server.url)
     await page.waitForFunction(() => window.live)
@@ -273,7 +273,7 @@ describe('the frame', () => {
     },
   )
 
-  test('follows the size of its container, sharp at its density', async () => {
+  test.skipIf(sampled)('follows the size of its container, sharp at its density', async () => {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, deviceScaleFactor: 2 })
     await page.goto(server.url)
     await page.waitForFunction(() => window.live && !window.live.moving)

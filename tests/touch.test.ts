@@ -130,32 +130,35 @@ describe('a finger that rests', () => {
     await page.context().close()
   })
 
-  test('looks without a click, and keeps the card so that its words can be copied', async () => {
-    const { page, fingers } = await phone('detail.html')
-    const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
-    const clicks = () => page.evaluate(() => (window as unknown as { clicks: number }).clicks)
-    await page.evaluate(() => {
-      const counted = window as unknown as { clicks: number }
-      counted.clicks = 0
-      window.charts[0].when('clicked', () => counted.clicks++)
-    })
-    await fingers.down(top)
-    // Nothing is to be seen while it rests here, where a drag selects nothing: by the page's own clock, which runs out later.
-    await page.evaluate(() => new Promise(resolve => setTimeout(resolve, 700)))
-    await fingers.up()
-    await still(page)
-    const card = page.locator('.dapplo-tooltip').first()
-    expect(await card.evaluate(element => element.style.userSelect)).toBe('text')
-    expect(await card.textContent()).toContain('North Sound')
-    expect(await clicks()).toBe(0)
-    await fingers.down(bottom)
-    await fingers.up()
-    await still(page)
-    expect(await card.evaluate(element => element.style.userSelect)).toBe('none')
-    expect(await card.textContent()).toContain('Tern Point')
-    expect(await clicks()).toBe(1)
-    await page.context().close()
-  })
+  test.skipIf(sampled)(
+    'looks without a click, and keeps the card so that its words can be copied',
+    async () => {
+      const { page, fingers } = await phone('detail.html')
+      const [top, bottom] = [await shapeAt(page, 'rects', 0), await shapeAt(page, 'rects', 2)]
+      const clicks = () => page.evaluate(() => (window as unknown as { clicks: number }).clicks)
+      await page.evaluate(() => {
+        const counted = window as unknown as { clicks: number }
+        counted.clicks = 0
+        window.charts[0].when('clicked', () => counted.clicks++)
+      })
+      await fingers.down(top)
+      // Nothing is to be seen while it rests here, where a drag selects nothing: by the page's own clock, which runs out later.
+      await page.evaluate(() => new Promise(resolve => setTimeout(resolve, 700)))
+      await fingers.up()
+      await still(page)
+      const card = page.locator('.dapplo-tooltip').first()
+      expect(await card.evaluate(element => element.style.userSelect)).toBe('text')
+      expect(await card.textContent()).toContain('North Sound')
+      expect(await clicks()).toBe(0)
+      await fingers.down(bottom)
+      await fingers.up()
+      await still(page)
+      expect(await card.evaluate(element => element.style.userSelect)).toBe('none')
+      expect(await card.textContent()).toContain('Tern Point')
+      expect(await clicks()).toBe(1)
+      await page.context().close()
+    },
+  )
 })
 
 describe('what is broken off', () => {

@@ -178,7 +178,7 @@ describe('a chart that is on its way', () => {
     expect(Math.abs((await page.locator('dapplo-chart').boundingBox())!.height - height)).toBeLessThan(8)
   })
 
-  test('keeps the picture before while it is renewed, also where that fails', async () => {
+  test.skipIf(sampled)('keeps the picture before while it is renewed, also where that fails', async () => {
     page = await browser.newPage()
     await open(element())
     await drawn()

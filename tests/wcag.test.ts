@@ -186,18 +186,21 @@ describe.each([
   )
 })
 
-test('what lies over a picture is opaque, so that nothing shines through its words', async () => {
-  const { page } = await gallery.open('detail.html')
-  const bar = await shapeAt(page, 'rects', 1)
-  await page.mouse.move(bar.x, bar.y)
-  await still(page)
-  const grounds = await page
-    .locator('.dapplo-tooltip, .dapplo-notice')
-    .evaluateAll(all => all.map(element => getComputedStyle(element).backgroundColor))
-  expect(grounds.length).toBeGreaterThan(1)
-  for (const ground of grounds) expect(ground).toMatch(/^rgb\(/)
-  await page.context().close()
-})
+test.skipIf(sampled)(
+  'what lies over a picture is opaque, so that nothing shines through its words',
+  async () => {
+    const { page } = await gallery.open('detail.html')
+    const bar = await shapeAt(page, 'rects', 1)
+    await page.mouse.move(bar.x, bar.y)
+    await still(page)
+    const grounds = await page
+      .locator('.dapplo-tooltip, .dapplo-notice')
+      .evaluateAll(all => all.map(element => getComputedStyle(element).backgroundColor))
+    expect(grounds.length).toBeGreaterThan(1)
+    for (const ground of grounds) expect(ground).toMatch(/^rgb\(/)
+    await page.context().close()
+  },
+)
 
 describe('while rows come', () => {
   /** Feeds a chart twenty times and tells how often each live region was written to. */
