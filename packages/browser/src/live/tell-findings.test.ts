@@ -25,6 +25,8 @@ test('are looked for once the page is idle, once for all that has changed, and t
   now = []
   findings.changed()
   findings.end()
+  // A picture that comes late.
+  findings.changed()
   await idle()
   expect(told.length).toBe(1)
 })

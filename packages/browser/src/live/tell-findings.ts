@@ -40,7 +40,8 @@ export class Findings {
 
   /** The chart goes: nothing more is told. */
   end(): void {
-    this.forget?.()
+    this.forget ??= () => {}
+    this.forget()
   }
 
   private tell(): void {

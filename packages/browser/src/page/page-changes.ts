@@ -20,7 +20,7 @@ export function followPage(chart: PageChanges): () => void {
 }
 
 function tell(act: (chart: PageChanges) => void): void {
-  for (const chart of [...charts]) guarded(() => act(chart))
+  for (const chart of charts) guarded(() => act(chart))
 }
 
 /** For as long as the page stands. */

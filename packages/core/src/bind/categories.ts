@@ -1,5 +1,5 @@
 import type { Order, Scale } from '../describe/description.ts'
-import { wordIn } from '../table/group/mark-keys.ts'
+import { joined, wordIn } from '../table/group/mark-keys.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import { isRest } from '../table/group/top.ts'
 import { runningTotal } from '../table/group/window.ts'
@@ -113,7 +113,7 @@ function addedUp(
     .map(({ cells }) => wordIn(cells))
   const series = new Map<string, number[]>()
   for (let mark = 0; mark < shaped.length; mark++) {
-    const name = others.map(word => word(mark)).join('\u001f')
+    const name = joined(others, mark)
     const members = series.get(name)
     if (members) members.push(mark)
     else series.set(name, [mark])

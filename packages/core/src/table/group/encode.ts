@@ -41,7 +41,10 @@ function encodeAnew(meaning: Meaning, column: TableColumn): Encoded {
     return {
       codes: cells.codes,
       size: words.length,
-      whole: column.extent.missing === 0,
+      // Asked for by runs alone: a column that was never looked at is looked through for it.
+      get whole() {
+        return column.extent.missing === 0
+      },
       codeOf: code => code,
       cellsOf: codes => ({ type: 'text', codes, words }),
     }

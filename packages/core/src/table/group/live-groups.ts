@@ -207,20 +207,12 @@ export class LiveGroups implements RowFollower {
   private groups(): Groups {
     const { found } = this
     if (found) {
-      const { count, rows, codes, rowsOf } = found
-      return {
-        count,
-        get ofRow() {
-          return found.ofRow
-        },
-        rows,
-        codes,
-        rowsOf,
-        summary: (how, column) => {
-          const summary = this.summaryOf(how, column)
-          return Float64Array.from({ length: count }, (_, group) => summary.valueOf(group))
-        },
+      // Not copied, which would write out the group of each row.
+      found.summary = (how, column) => {
+        const summary = this.summaryOf(how, column)
+        return Float64Array.from({ length: found.count }, (_, group) => summary.valueOf(group))
       }
+      return found
     }
     this.findFirsts()
     const { codes, ofRow, firsts, sizes } = this
