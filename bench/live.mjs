@@ -3,6 +3,7 @@ import { chart, paintCanvas, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
+import { bitmap } from './bitmap.mjs'
 import { ratio, time } from './measure.mjs'
 
 const ROWS = 1_000_000
@@ -10,14 +11,6 @@ const start = Date.UTC(2023, 0, 1)
 const routes = ['North Sound', 'Gannet Bay', 'Tern Point', 'Outer Skerries', 'Kelp Narrows']
 const size = { width: 800, height: 400 }
 const context = createCanvas(size.width, size.height).getContext('2d')
-
-function bitmap(rgba, columns, rows) {
-  const picture = createCanvas(columns, rows)
-  const data = picture.getContext('2d').createImageData(columns, rows)
-  data.data.set(rgba)
-  picture.getContext('2d').putImageData(data, 0, 0)
-  return picture
-}
 
 const sailings = () =>
   table(

@@ -3,6 +3,7 @@ import { chart, compose, paintCanvas, paintSvg, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
+import { bitmap } from './bitmap.mjs'
 import { ratio, timeBoth } from './measure.mjs'
 
 const WIDTH = 1200
@@ -16,17 +17,6 @@ const cloud = rows => ({
 })
 const million = cloud(COUNT)
 const context = createCanvas(WIDTH, HEIGHT).getContext('2d')
-const picture = createCanvas(WIDTH, HEIGHT)
-
-/** Puts colour values on the canvas, as the painters do. */
-function bitmap(rgba, columns, rows) {
-  if (picture.width !== columns || picture.height !== rows)
-    Object.assign(picture, { width: columns, height: rows })
-  const data = picture.getContext('2d').createImageData(columns, rows)
-  data.data.set(rgba)
-  picture.getContext('2d').putImageData(data, 0, 0)
-  return picture
-}
 const flush = () => context.getImageData(0, 0, 1, 1)
 
 const described = points => chart(table(points), { draw: 'scatter', x: 'x', y: 'y' })

@@ -62,6 +62,20 @@ describe('files', () => {
     expect(pdf).not.toContain('/Subtype /Image')
   })
 
+  test.each(['scatter', 'line'] as const)(
+    'a %s of thousands stays shapes where a file can be enlarged',
+    async draw => {
+      const many = table(Array.from({ length: 3000 }, (_, at) => ({ at, wind: (at * 37) % 101 })))
+      const described = chart(many, { draw, x: 'at', y: 'wind' })
+      const pdf = Buffer.from(await toPdf(described, { width: 600, height: 400 })).toString('latin1')
+      expect(pdf.startsWith('%PDF-')).toBe(true)
+      expect(pdf).not.toContain('/Subtype /Image')
+      const outlined = await toOutlinedSvg(described, { width: 600, height: 400 })
+      expect(outlined).not.toContain('<image')
+      expect(outlined.length).toBeGreaterThan(40_000)
+    },
+  )
+
   test('letters that no font here has are told of, where a picture would show boxes', () => {
     // No font has this one: it is for private use.
     const boats = table([{ pier: 'Old Mole \u{10fffc}', boats: 3 }])

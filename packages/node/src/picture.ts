@@ -109,7 +109,8 @@ export async function toOutlinedSvg(
   const scene = await sceneInTime(chart, frame, state)
   const { createCanvas, SvgExportFlag } = canvasModule()
   const canvas = createCanvas(scene.width, scene.height, SvgExportFlag.ConvertTextToPaths)
-  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, 1, await surroundingsOf(scene))
+  const surroundings = { ...(await surroundingsOf(scene)), shapes: true }
+  paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, 1, surroundings)
   const svg = canvas.getContent().toString()
   const words = `<title>${escapeXml(scene.title)}</title><desc>${escapeXml(scene.description)}</desc>`
   return svg.replace(/<svg [^>]*>/, open => `${open.replace('<svg ', '<svg role="img" ')}${words}`)
@@ -146,7 +147,8 @@ export async function toPdf(
   const { PDFDocument } = canvasModule()
   const document = new PDFDocument({ title: scene.title, subject: scene.description, creator: 'Dapplo' })
   const context = document.beginPage(scene.width * POINTS, scene.height * POINTS)
-  paintCanvas(scene, context as unknown as Context2D, POINTS, await surroundingsOf(scene))
+  const surroundings = { ...(await surroundingsOf(scene)), shapes: true }
+  paintCanvas(scene, context as unknown as Context2D, POINTS, surroundings)
   document.endPage()
   return document.close()
 }
@@ -156,7 +158,7 @@ const POINTS = 0.75
 
 /** What painting a scene needs: its pictures, loaded, and a way to put colour values on a canvas. */
 export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
-  const { createCanvas, loadImage } = canvasModule()
+  const { createCanvas, ImageData, loadImage } = canvasModule()
   const pictures = new Map<string, Awaited<ReturnType<typeof loadImage>>>()
   for (const batch of scene.batches) {
     if (batch.kind !== 'images') continue
@@ -172,9 +174,7 @@ export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
     },
     bitmap: (rgba, columns, rows) => {
       const picture = createCanvas(columns, rows)
-      const data = picture.getContext('2d').createImageData(columns, rows)
-      data.data.set(rgba)
-      picture.getContext('2d').putImageData(data, 0, 0)
+      picture.getContext('2d').putImageData(new ImageData(rgba, columns, rows), 0, 0)
       return picture
     },
   }

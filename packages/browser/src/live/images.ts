@@ -48,7 +48,9 @@ export class Images {
     const canvas = document.createElement('canvas')
     canvas.width = columns
     canvas.height = rows
-    canvas.getContext('2d')?.putImageData(new ImageData(new Uint8ClampedArray(rgba), columns, rows), 0, 0)
+    canvas
+      .getContext('2d')
+      ?.putImageData(new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, columns, rows), 0, 0)
     this.dots.set(rgba, canvas)
     return canvas
   }

@@ -17,6 +17,7 @@ import {
 import { isTranslucent } from '../theme/contrast.ts'
 import { traceBands } from './bands.ts'
 import type { Bitmap, Context2D, Pictures, Surroundings } from './context.ts'
+import { paintDenseLines } from './dense-lines.ts'
 import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching.ts'
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
@@ -73,19 +74,21 @@ function paintBatch(
   scene: Scene,
   context: Context2D,
   density: number,
-  { pictures, bitmap }: Surroundings,
+  { pictures, bitmap, shapes }: Surroundings,
 ): void {
+  const onto = shapes ? undefined : bitmap
+  const box = batch.clip ? clipBox(scene, batch) : { x: 0, y: 0, width: scene.width, height: scene.height }
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, context, scene.background)
     case 'discs':
-      return stampDiscs(batch, scene, context, density, bitmap) ? undefined : paintDiscs(batch, context)
+      return stampDiscs(batch, scene, context, density, onto) ? undefined : paintDiscs(batch, context)
     case 'wedges':
       return paintWedges(batch, context, scene.background)
     case 'pixels':
       return paintPixels(batch, context, bitmap)
     case 'lines':
-      return paintLines(batch, context)
+      return paintDenseLines(batch, box, context, density, onto) ? undefined : paintLines(batch, context)
     case 'areas':
       return paintAreas(batch, context, scene.background)
     case 'segments':
@@ -190,8 +193,8 @@ function paintPixels(batch: Pixels, context: Context2D, bitmap: Bitmap | undefin
   context.globalAlpha = 1
 }
 
-/** Vertices that are stroked in one go. */
-const STRETCH = 24
+/** Vertices that are stroked in one go. With many more, the edges that cross a row of pixels cost more than the pixels. */
+const STRETCH = 16
 
 function paintLines(batch: Lines, context: Context2D): void {
   const { x, y, starts, width, dash, names, color, colors, alpha } = batch
@@ -209,8 +212,8 @@ function paintLines(batch: Lines, context: Context2D): void {
     const stretch = solid && !dashes?.length && !batch.smooth ? STRETCH : end - start
     for (let from = start; from < end; from += stretch) {
       context.beginPath()
-      // From the vertex before, so that they join as in one.
-      const first = Math.max(start, from - 2)
+      // Round ends meet as a round join does; flat ones join as in one where the segment before is drawn again.
+      const first = Math.max(start, from - (batch.flat ? 2 : 1))
       if (batch.smooth) traceCurve(x, y, start, end, context)
       else traceLine(x, y, first, Math.min(end, from + stretch), context)
       context.stroke()

@@ -46,4 +46,6 @@ export interface Surroundings {
   pictures?: Pictures
   /** Without it, pictures of colour values are painted as little rectangles, which is slow. */
   bitmap?: Bitmap
+  /** Whether shapes stay shapes, as in a file that can be enlarged: else very many are painted as one picture. */
+  shapes?: boolean
 }

@@ -1,17 +1,6 @@
-import { createCanvas } from '@napi-rs/canvas'
 import { expect, test } from 'vitest'
+import { bitmap, difference, painted } from '../../../../tests/support/painted.ts'
 import type { Discs, Scene } from '../scene/scene.ts'
-import { paintCanvas } from './canvas.ts'
-import type { Context2D, Surroundings } from './context.ts'
-
-const bitmap: Surroundings['bitmap'] = (rgba, columns, rows) => {
-  const canvas = createCanvas(columns, rows)
-  const context = canvas.getContext('2d')
-  const image = context.createImageData(columns, rows)
-  image.data.set(rgba)
-  context.putImageData(image, 0, 0)
-  return canvas
-}
 
 function cloud(colors: string[], alpha: number): Scene {
   const count = 2000
@@ -31,13 +20,6 @@ function cloud(colors: string[], alpha: number): Scene {
   return { width: 200, height: 150, background: '#fdfcf9', batches: [discs] } as unknown as Scene
 }
 
-function painted(scene: Scene, density: number, surroundings: Surroundings): Uint8ClampedArray {
-  const canvas = createCanvas(scene.width * density, scene.height * density)
-  const context = canvas.getContext('2d')
-  paintCanvas(scene, context as unknown as Context2D, density, surroundings)
-  return context.getImageData(0, 0, canvas.width, canvas.height).data as unknown as Uint8ClampedArray
-}
-
 test.each([
   ['of one colour', ['#8b3a9b'], 0.3, 1],
   ['of several colours', ['#8b3a9b', '#9d8b22', '#0e7c5f'], 0.6, 1],
@@ -47,15 +29,9 @@ test.each([
   const scene = cloud([...colors], alpha)
   const stamped = painted(scene, density, { bitmap })
   const drawn = painted(scene, density, {})
-  let sum = 0
-  let far = 0
-  for (let i = 0; i < stamped.length; i++) {
-    const off = Math.abs(stamped[i] - drawn[i])
-    sum += off
-    if (off > 48) far++
-  }
+  const { mean, far } = difference(stamped, drawn)
   expect(drawn.some((value, i) => i % 4 === 0 && value < 200)).toBe(true)
   // Edges are blended a little differently, by quarters of a pixel.
-  expect(sum / stamped.length).toBeLessThan(5)
-  expect(far / stamped.length).toBeLessThan(0.02)
+  expect(mean).toBeLessThan(5)
+  expect(far).toBeLessThan(0.02)
 })

@@ -1,0 +1,134 @@
+/** Pixels whose cover is looked at in one go. */
+const WORD = 4
+
+/**
+ * A picture in device pixels that lines are inked into. A pixel is covered by as much as its middle is near to the
+ * line; where parts of one line lie on each other, it is free where both leave it free.
+ */
+export class Cover {
+  /** Red, green, blue and opacity of each pixel, row by row; colours are not multiplied by opacity. */
+  readonly rgba: Uint8ClampedArray
+  private readonly columns: number
+  private readonly rows: number
+  /** How much of each pixel the line covers that is being traced, 0 to 255; rows begin on whole words. */
+  private readonly cover: Uint8Array
+  private readonly stride: number
+  /** The pixels that the line may have reached: from the first column and row up to the last. */
+  private left = Number.POSITIVE_INFINITY
+  private top = Number.POSITIVE_INFINITY
+  private right = Number.NEGATIVE_INFINITY
+  private bottom = Number.NEGATIVE_INFINITY
+
+  constructor(columns: number, rows: number) {
+    this.columns = columns
+    this.rows = rows
+    this.stride = Math.ceil(columns / WORD) * WORD
+    this.rgba = new Uint8ClampedArray(columns * rows * 4)
+    this.cover = new Uint8Array(this.stride * rows)
+  }
+
+  /**
+   * Covers what lies beside a segment from a point in direction u, up to `reach` and half a pixel from it, and no
+   * further than its ends. Goes by lines of pixels along which the segment runs, so that there are few of them.
+   */
+  segment(x: number, y: number, ux: number, uy: number, length: number, reach: number): void {
+    const { columns, rows, cover } = this
+    this.reach(x, y, x + ux * length, y + uy * length, reach + 1)
+    const steep = Math.abs(uy) > Math.abs(ux)
+    const [at, beside] = steep ? [y, x] : [x, y]
+    const [along, aside] = steep ? [uy, ux] : [ux, uy]
+    const [most, lines] = steep ? [rows, columns] : [columns, rows]
+    const [stride, between] = steep ? [this.stride, 1] : [1, this.stride]
+    const outer = reach + 0.5
+    const end = beside + aside * length
+    const last = Math.min(lines - 1, Math.floor(Math.max(beside, end) + outer))
+    for (let line = Math.max(0, Math.floor(Math.min(beside, end) - outer)); line <= last; line++) {
+      const off = line + 0.5 - beside
+      // Where the line of pixels enters and leaves the strip, counted from the segment's first point.
+      let from = (-off * aside) / along
+      let to = (length - off * aside) / along
+      if (along < 0) [from, to] = [to, from]
+      if (aside !== 0) {
+        const [a, b] = [(off * along - outer) / aside, (off * along + outer) / aside]
+        from = Math.max(from, Math.min(a, b))
+        to = Math.min(to, Math.max(a, b))
+      }
+      // The middle of a pixel that lies on an end belongs to the beginning of a segment.
+      const first = along < 0 ? Math.floor(from + at - 0.5) + 1 : Math.ceil(from + at - 0.5)
+      const past = along < 0 ? Math.floor(to + at - 0.5) + 1 : Math.ceil(to + at - 0.5)
+      const start = Math.max(0, first)
+      const stop = line * between + Math.min(most, past) * stride
+      let far = off * along - (start + 0.5 - at) * aside
+      for (let pixel = line * between + start * stride; pixel < stop; pixel += stride, far -= aside) {
+        const part = outer - Math.abs(far)
+        const before = cover[pixel]
+        if (before === 255 || part <= 0) continue
+        cover[pixel] = part >= 1 ? 255 : before + (255 - before) * part + 0.5
+      }
+    }
+  }
+
+  /** Covers what lies around a point, of what is past the end of a segment in direction u and before one in direction v. */
+  joint(x: number, y: number, ux: number, uy: number, vx: number, vy: number, reach: number): void {
+    const { columns, stride, cover } = this
+    const outer = reach + 0.5
+    const last = Math.min(this.rows - 1, Math.floor(y + outer))
+    const right = Math.min(columns - 1, Math.floor(x + outer))
+    for (let row = Math.max(0, Math.floor(y - outer)); row <= last; row++) {
+      const down = row + 0.5 - y
+      for (let column = Math.max(0, Math.floor(x - outer)); column <= right; column++) {
+        const across = column + 0.5 - x
+        if (across * ux + down * uy < 0 || across * vx + down * vy >= 0) continue
+        const part = outer - Math.sqrt(across * across + down * down)
+        if (part <= 0) continue
+        const pixel = row * stride + column
+        const before = cover[pixel]
+        cover[pixel] = part >= 1 ? 255 : before + (255 - before) * part + 0.5
+      }
+    }
+  }
+
+  /** Lays a colour over the picture where the line covers it, and begins the next line. */
+  ink([r, g, b]: readonly [number, number, number], opacity: number): void {
+    const { rgba, cover, columns, stride } = this
+    const [left, right] = [Math.max(0, this.left), Math.min(columns - 1, this.right)]
+    const [top, bottom] = [Math.max(0, this.top), Math.min(this.rows - 1, this.bottom)]
+    const words = new Uint32Array(cover.buffer)
+    // A pixel in one piece, as processors of our days keep it: its first byte is the lowest.
+    const whole = new Uint32Array(rgba.buffer)
+    const color = r | (g << 8) | (b << 16)
+    for (let row = top; row <= bottom; row++) {
+      const last = (row * stride + right) >> 2
+      for (let word = (row * stride + left) >> 2; word <= last; word++) {
+        if (words[word] === 0) continue
+        for (let at = word * WORD; at < word * WORD + WORD; at++) {
+          if (cover[at] === 0) continue
+          const own = cover[at] * opacity
+          const pixel = at - row * (stride - columns)
+          const below = rgba[pixel * 4 + 3]
+          if (below === 0 || own === 255) whole[pixel] = color | (own << 24)
+          else this.blend(pixel * 4, r, g, b, own, own + below * (1 - own / 255))
+        }
+        words[word] = 0
+      }
+    }
+    this.left = this.top = Number.POSITIVE_INFINITY
+    this.right = this.bottom = Number.NEGATIVE_INFINITY
+  }
+
+  private blend(at: number, r: number, g: number, b: number, own: number, sum: number): void {
+    const { rgba } = this
+    const share = own / sum
+    rgba[at] += (r - rgba[at]) * share
+    rgba[at + 1] += (g - rgba[at + 1]) * share
+    rgba[at + 2] += (b - rgba[at + 2]) * share
+    rgba[at + 3] = sum
+  }
+
+  private reach(ax: number, ay: number, bx: number, by: number, around: number): void {
+    this.left = Math.min(this.left, Math.floor(Math.min(ax, bx) - around))
+    this.top = Math.min(this.top, Math.floor(Math.min(ay, by) - around))
+    this.right = Math.max(this.right, Math.ceil(Math.max(ax, bx) + around))
+    this.bottom = Math.max(this.bottom, Math.ceil(Math.max(ay, by) + around))
+  }
+}
