@@ -132,9 +132,16 @@ describe('charts about what is chosen', () => {
     const before = await stamp(page, 3)
     const [start, end] = [await at(page, 0.5, 0.02), await at(page, 0.98, 0.6)]
     await page.mouse.move(start.x, start.y)
+    const card = page.locator('.dapplo-tooltip:visible')
+    await card.waitFor()
     await page.mouse.down()
     await page.mouse.move(end.x, end.y, { steps: 6 })
+    // A card would lie over what the box is drawn around.
+    await page.evaluate(() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done))))
+    expect(await card.count()).toBe(0)
     await page.mouse.up()
+    await page.mouse.move(end.x - 4, end.y)
+    await card.waitFor()
     await still(page)
     const rows = (await page.evaluate(() => window.charts[0].selectedRows())) as { fuel_litres: number }[]
     expect(rows.length).toBeGreaterThan(50)

@@ -37,7 +37,7 @@ export const exploring: Part = {
       doubleClicked: ({ x, y }) => host.allow('doubleClicked', { reading: readAt(host.composition, x, y) }),
       outlined: drag => (drag ? selecting.outline(drag) : selecting.breakOff()),
       rested: () => host.pointer.pin(true),
-      quiet: () => host.pointer.pointAt(undefined),
+      dragging: drags => host.pointer.pause(drags),
     })
     const selects = () => selecting.gestures.length > 0
     const spots = new Spots(stage.root, {

@@ -19,8 +19,17 @@ export interface GestureHost {
   doubleClicked(place: { x: number; y: number }): boolean
   /** A drag whose outline selects; undefined: it has been broken off. */
   outlined(drag: Outline | undefined): void
-  /** Takes the marks of the pointer away, as something is drawn over the plot. */
-  quiet(): void
+  /** A drag has begun that draws or moves something, or has ended. */
+  dragging(drags: boolean): void
+}
+
+interface Drag {
+  start: Point
+  path: Point[]
+  moved: boolean
+  pans: boolean
+  adds: boolean
+  pane: Pane
 }
 
 /** Pixels that a pointer must move for a press to be a drag. */
@@ -40,9 +49,7 @@ export class Gestures {
   private readonly ending = new AbortController()
   private readonly touch: Touch
   private readonly fingers = new Map<number, Point>()
-  private drag:
-    | { start: Point; path: Point[]; moved: boolean; pans: boolean; adds: boolean; pane: Pane }
-    | undefined
+  private drag: Drag | undefined
 
   constructor(stage: Stage, host: GestureHost) {
     this.stage = stage
@@ -129,7 +136,7 @@ export class Gestures {
     }
     const pane = this.paneAt(place)
     // Beside the plot a click can still mean "nothing".
-    this.drag = undefined
+    this.endDrag()
     if (!pane) return
     this.drag = {
       start: place,
@@ -175,7 +182,7 @@ export class Gestures {
     if (!drag.pans && !this.outlines && !this.zooms) return
     if (!drag.moved) {
       drag.moved = true
-      this.host.quiet()
+      this.host.dragging(true)
       this.capture(event.pointerId)
     }
     if (drag.pans) {
@@ -223,8 +230,7 @@ export class Gestures {
   private readonly released = (event: PointerEvent) => {
     this.touch.lifted()
     const known = this.fingers.delete(event.pointerId)
-    const { drag } = this
-    this.drag = undefined
+    const drag = this.endDrag()
     if (!known) return
     if (!drag) {
       if (this.fingers.size === 0) this.host.clicked(this.stage.placeOf(event), false)
@@ -258,9 +264,15 @@ export class Gestures {
     this.stopDrag()
   }
 
-  private stopDrag(): void {
+  private endDrag(): Drag | undefined {
     const { drag } = this
     this.drag = undefined
+    if (drag?.moved) this.host.dragging(false)
+    return drag
+  }
+
+  private stopDrag(): void {
+    const drag = this.endDrag()
     if (drag) this.stage.sketch(undefined)
     if (drag?.moved && !drag.pans && this.outlines) this.host.outlined(undefined)
   }

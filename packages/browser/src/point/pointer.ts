@@ -33,6 +33,7 @@ export class Pointer {
   /** A place along x of another chart with the same scale. */
   private elsewhere: number | undefined
   private pinned = false
+  private paused = false
   /** Whether a finger points, after which the card stays. */
   private touched = false
   private readonly leaving: Leaving
@@ -73,6 +74,12 @@ export class Pointer {
     if (this.elsewhere === x) return
     this.elsewhere = x
     this.schedule()
+  }
+
+  /** Reads nothing, as while a drag draws or moves something: a card would cover what that is about. */
+  pause(paused: boolean): void {
+    this.paused = paused
+    if (paused) this.pointAt(undefined)
   }
 
   /** Keeps the tooltip as it is, so that its words can be selected, or lets it go again. */
@@ -118,7 +125,7 @@ export class Pointer {
     this.touched = event.pointerType === 'touch'
     // A finger that comes down elsewhere reads there.
     if (this.pinned && this.touched && event.type === 'pointerdown') this.pin(false)
-    if (this.pinned) return
+    if (this.pinned || this.paused) return
     this.at = this.stage.placeOf(event)
     this.schedule()
   }
