@@ -52,6 +52,12 @@ describe.each(sample(['events', 'socket'], 0, 1))('a feed of %s', as => {
     const notices = await page.locator('.dapplo-notice:visible').allTextContents()
     expect(notices).toHaveLength(2)
     expect(notices[0]).toMatch(/^(No updates since|Disconnected\. Last update)/)
+    // Opaque, so that nothing of the picture shines through its words.
+    const ground = await page
+      .locator('.dapplo-notice:visible')
+      .first()
+      .evaluate(sign => getComputedStyle(sign).backgroundColor)
+    expect(ground).toMatch(/^rgb\(/)
     feed = await start({ port, every: 60, log })
     await page.waitForFunction(
       from => ((window as unknown as BoardWindow).boardings.rows().at(-1) as { id: number }).id > from + 5,

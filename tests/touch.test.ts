@@ -112,7 +112,7 @@ test('two fingers zoom and move a chart, and the page stays where it is', async 
 describe('a finger that rests', () => {
   /** Waits until a finger has rested: the mark under it is drawn. */
   const rested = (page: Page) =>
-    page.waitForFunction(() => document.querySelector('.dapplo polygon')!.getAttribute('points'))
+    page.waitForFunction(() => document.querySelector('.dapplo polygon')?.getAttribute('points'))
 
   test('draws a box in any direction, and the page stays where it is', async () => {
     const { page, errors, fingers } = await phone('earnings.html')

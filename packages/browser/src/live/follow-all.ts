@@ -15,13 +15,16 @@ export function followAll(
 ): (() => void)[] {
   const { view, stage, live } = host
   let onPaper = false
+  let house = commonHouse.peek()
   return [
     followChanges(view, schedule),
     effect(() => selectionsOf(view.root).set(view, view.state.value.selected)),
     ...member.join(),
     effect(() => stage.notice(staleWords(view))),
     effect(() => {
-      void commonHouse.value
+      // The first picture has taken the house that the page had by then.
+      if (commonHouse.value === house) return
+      house = commonHouse.value
       host.refresh()
     }),
     followRoom(live.element, {

@@ -3,10 +3,11 @@ import { Nearness } from '../page/near.ts'
 import { soon } from '../page/rooms.ts'
 import { hiddenStyle } from './hidden.ts'
 import { Images } from './images.ts'
+import { Notice } from './notice.ts'
+import { putOnPaper } from './paper.ts'
+import { Sketch } from './sketch.ts'
 
 let count = 0
-
-const SVG = 'http://www.w3.org/2000/svg'
 /** The elements of a chart: two canvases, the upper one for what follows the pointer, and what those need who do not see or point. */
 export class Stage {
   /** All of a chart: controls and plate. */
@@ -17,11 +18,10 @@ export class Stage {
   readonly focus: HTMLDivElement
   private readonly summary: HTMLDivElement
   private readonly voice: HTMLDivElement
-  private readonly sign: HTMLDivElement
-  private readonly outline: SVGPolygonElement
-  readonly top: HTMLCanvasElement
+  private readonly outline: Sketch
+  private readonly sign: Notice
   private readonly base: HTMLCanvasElement
-  private readonly container: HTMLElement
+  readonly container: HTMLElement
   private readonly fallbackHeight: number | undefined
   private painted: { scene: Scene; density: number } | undefined
   /** What painting needs from the page. */
@@ -59,8 +59,6 @@ export class Stage {
     })
     this.root.addEventListener('dragstart', event => event.preventDefault())
     this.base = canvas()
-    this.top = canvas()
-    this.top.style.pointerEvents = 'none'
     this.summary = document.createElement('div')
     this.summary.id = `dapplo-summary-${++count}`
     Object.assign(this.summary.style, hiddenStyle)
@@ -84,36 +82,22 @@ export class Stage {
     }
     this.focus.addEventListener('focus', ring)
     this.focus.addEventListener('blur', ring)
-    const svg = document.createElementNS(SVG, 'svg')
-    svg.setAttribute('aria-hidden', 'true')
-    Object.assign(svg.style, {
-      position: 'absolute',
-      inset: '0',
-      width: '100%',
-      height: '100%',
-      pointerEvents: 'none',
-    })
-    this.outline = document.createElementNS(SVG, 'polygon')
-    this.outline.setAttribute('fill-opacity', '0.12')
-    svg.append(this.outline)
-    this.sign = document.createElement('div')
-    this.sign.className = 'dapplo-notice'
-    this.sign.setAttribute('role', 'status')
-    this.sign.hidden = true
-    Object.assign(this.sign.style, {
-      position: 'absolute',
-      right: '12px',
-      bottom: '8px',
-      padding: '3px 8px',
-      border: '1px solid currentColor',
-      borderRadius: '3px',
-      background: 'Canvas',
-      color: 'CanvasText',
-      font: '600 12px system-ui, sans-serif',
-      pointerEvents: 'none',
-    })
-    this.root.append(this.base, this.top, svg, this.focus, this.summary, this.voice, this.sign)
+    this.outline = new Sketch(this.focus)
+    this.sign = new Notice(this.root)
+    this.root.append(this.base, this.focus, this.summary, this.voice)
     this.outer.append(this.root)
+  }
+
+  private madeTop: HTMLCanvasElement | undefined
+
+  /** The upper canvas, made once something is marked. */
+  private get top(): HTMLCanvasElement {
+    if (!this.madeTop) {
+      this.madeTop = canvas()
+      this.madeTop.style.pointerEvents = 'none'
+      this.base.after(this.madeTop)
+    }
+    return this.madeTop
   }
 
   /** What the chart itself is painted on. */
@@ -155,52 +139,28 @@ export class Stage {
     this.foot?.append(...(['play', 'menu'] as const).flatMap(name => this.feet.get(name) ?? []))
   }
 
+  private theme: Theme | undefined
+
   /** Takes the theme's colours and font for what lies over the plate. */
   dress(theme: Theme): void {
+    if (theme === this.theme) return
+    this.theme = theme
     this.root.style.color = theme.text
-    Object.assign(this.sign.style, {
-      background: theme.surface,
-      color: theme.text,
-      fontFamily: theme.font,
-    })
+    this.sign.dress(theme)
   }
 
   /** Shows a drawing of lines and letters instead of the canvases, for paper, with what stands under it; undefined: the canvases again. */
   print(svg: string | undefined, below: readonly HTMLElement[] = []): void {
-    this.paper?.remove()
-    this.paper = undefined
-    this.grown?.()
-    this.grown = undefined
+    this.offPaper?.()
+    this.offPaper = svg === undefined ? undefined : putOnPaper(svg, below, this)
     this.base.style.visibility = svg === undefined ? '' : 'hidden'
-    if (svg === undefined) return
-    const drawing = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
-    this.paper = document.importNode(drawing, true) as unknown as SVGElement
-    Object.assign(this.paper.style, { position: 'absolute', left: '0', top: '0' })
-    this.root.append(this.paper)
-    if (below.length === 0) return
-    const under = document.createElement('div')
-    under.append(...below)
-    this.outer.append(under)
-    // The room of the chart grows by what stands under it, so that it lies over nothing else on the page.
-    const rooms = [this.outer, this.container].map(({ style }) => ({
-      style,
-      height: style.height,
-    }))
-    for (const { style } of rooms) style.height = 'auto'
-    this.grown = () => {
-      under.remove()
-      for (const { style, height } of rooms) style.height = height
-    }
   }
 
-  private paper: SVGElement | undefined
-  /** Takes away what stands under the paper. */
-  private grown: (() => void) | undefined
+  private offPaper: (() => void) | undefined
 
   /** A short notice over the plate, such as that data are old; empty for none. */
   notice(words: string): void {
-    this.sign.textContent = words
-    this.sign.hidden = words === ''
+    this.sign.say(words)
   }
 
   /** Whether what is shown waits for values that are on their way. */
@@ -216,9 +176,7 @@ export class Stage {
 
   /** The outline of a drag; undefined takes it away. */
   sketch(corners: readonly (readonly [number, number])[] | undefined, color = 'currentColor'): void {
-    this.outline.setAttribute('points', (corners ?? []).map(([x, y]) => `${x},${y}`).join(' '))
-    this.outline.setAttribute('fill', color)
-    this.outline.setAttribute('stroke', color)
+    this.outline.draw(corners, color)
   }
 
   /** Where an event happened, in pixels of the chart, also where the page has scaled or turned it. */

@@ -18,7 +18,6 @@ export interface TooltipContent {
 
 /** The card that shows a reading. All texts are set as text, never as markup. */
 export class Tooltip {
-  private readonly card: HTMLDivElement
   private readonly root: HTMLElement
   private shown = ''
   /** Where the card belongs, in pixels of the chart. */
@@ -26,11 +25,19 @@ export class Tooltip {
 
   constructor(root: HTMLElement) {
     this.root = root
-    this.card = document.createElement('div')
-    this.card.className = 'dapplo-tooltip'
+  }
+
+  private made: HTMLDivElement | undefined
+
+  /** Made once something is read. */
+  private get card(): HTMLDivElement {
+    if (this.made) return this.made
+    const card = document.createElement('div')
+    this.made = card
+    card.className = 'dapplo-tooltip'
     // Not spoken by itself: what is read by keys is said once, and a pointer that passes says nothing.
-    this.card.setAttribute('role', 'tooltip')
-    Object.assign(this.card.style, {
+    card.setAttribute('role', 'tooltip')
+    Object.assign(card.style, {
       position: 'fixed',
       left: '0',
       top: '0',
@@ -46,10 +53,12 @@ export class Tooltip {
       lineHeight: '1.35',
       fontVariantNumeric: 'tabular-nums',
     })
+    return card
   }
 
   /** Keeps the card where it is, open to selecting its words. */
   pin(pinned: boolean): void {
+    if (!this.made && !pinned) return
     Object.assign(this.card.style, {
       pointerEvents: pinned ? 'auto' : 'none',
       userSelect: pinned ? 'text' : 'none',
@@ -62,7 +71,7 @@ export class Tooltip {
   }
 
   holds(target: Node): boolean {
-    return this.card.contains(target)
+    return this.made?.contains(target) === true
   }
 
   /** In the coordinates of the screen, so that no container cuts it off: the page's body, or what fills the screen. */
@@ -79,7 +88,7 @@ export class Tooltip {
     content: TooltipContent,
   ): void {
     if (!reading || !pointer || (reading.rows.length === 0 && reading.heading === '')) {
-      this.card.style.visibility = 'hidden'
+      if (this.made) this.made.style.visibility = 'hidden'
       this.shown = ''
       return
     }
@@ -110,7 +119,7 @@ export class Tooltip {
   }
 
   remove(): void {
-    this.card.remove()
+    this.made?.remove()
   }
 
   private content(reading: Reading, told: readonly Told[], { theme, tongue }: Composition): Node[] {

@@ -118,11 +118,16 @@ function coverageAtBest(range: number, span: number): number {
 
 function tickValues(start: number, step: number, count: number): number[] {
   // 0.30000000000000004 is nobody's tick: values are rounded to the digits that the step needs.
-  const digits = Math.max(0, Math.min(100, 1 - Math.floor(Math.log10(step) + 1e-9)))
-  return Array.from({ length: count }, (_, i) => {
+  const digits = Math.max(0, 1 - Math.floor(Math.log10(step) + 1e-9))
+  const parts = 10 ** digits
+  const values = new Array<number>(count)
+  for (let i = 0; i < count; i++) {
     const value = (start + i) * step
-    return digits <= 20 && Math.abs(value) < 1e21 ? Number(value.toFixed(digits)) + 0 : value
-  })
+    const whole = Math.round(value * parts)
+    // Powers of ten are exact up to here, and so is what whole numbers divided by them are nearest to.
+    values[i] = digits <= 20 && Math.abs(whole) < Number.MAX_SAFE_INTEGER ? whole / parts + 0 : value
+  }
+  return values
 }
 
 /** How many multiples of `step` lie inside the ends. */

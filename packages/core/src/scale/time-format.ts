@@ -10,6 +10,23 @@ interface WritesTimes {
 
 const formats = new Map<string, WritesTimes>()
 
+/** So many texts of each format are kept. */
+const KEPT = 512
+
+/** Charts of a page, and pictures of one that moves, write the same times again and again. */
+function kept(write: (time: number) => string): (time: number) => string {
+  const texts = new Map<number, string>()
+  return time => {
+    let text = texts.get(time)
+    if (text === undefined) {
+      text = write(time)
+      if (texts.size === KEPT) texts.clear()
+      texts.set(time, text)
+    }
+    return text
+  }
+}
+
 /** What `Intl.DateTimeFormat` writes in a zone, kept; Gregorian calendar, since ticks are. */
 export function timeFormat(locale: string, zone: string, options: Intl.DateTimeFormatOptions): WritesTimes {
   const name = `${locale}|${zone}|${JSON.stringify(options)}`
@@ -25,7 +42,7 @@ export function timeFormat(locale: string, zone: string, options: Intl.DateTimeF
         }),
     )
     // Buckets and ticks may begin before the first date there is.
-    format = { format: time => intl.format(withinDates(time)) }
+    format = { format: kept(time => intl.format(withinDates(time))) }
     formats.set(name, format)
   }
   return format
