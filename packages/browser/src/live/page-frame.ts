@@ -1,5 +1,6 @@
 import { fontsOf, type Timing, timingOf, withCommon } from '@dapplo/core/internal'
 import type { Description, Frame } from '@dapplo/core/small'
+import { holds } from '../page/media.ts'
 import { pageHasFont, pageMeasure } from '../page/page-width.ts'
 import type { MountOptions } from './model.ts'
 
@@ -10,7 +11,7 @@ const MOST_PIXELS = 2 ** 26
 /** The theme, by day or by night as the page is where it says nothing else. */
 export function pageTheme(theme: NonNullable<MountOptions['theme']>) {
   if (theme !== 'auto') return theme
-  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'day'
+  return holds('(prefers-color-scheme: dark)') ? 'night' : 'day'
 }
 
 /** The language of what stands in an element. */
@@ -51,7 +52,7 @@ export const sameFrame = (a: Frame, b: Frame): boolean =>
 
 /** How a chart moves on this page; not at all for people who wish for less motion. */
 export const pageTiming = (motion: Description['motion']): Timing | undefined =>
-  matchMedia('(prefers-reduced-motion: reduce)').matches ? undefined : timingOf(motion)
+  holds('(prefers-reduced-motion: reduce)') ? undefined : timingOf(motion)
 
 /** A frame in which nothing has room: what a chart shows can be worked out before it has a place. */
 export const noRoom = { width: 1, height: 1 }

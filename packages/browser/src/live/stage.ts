@@ -1,4 +1,5 @@
 import { type Context2D, paintCanvas, type Scene, type Theme, type Tongue } from '@dapplo/core/small'
+import { whenIdle } from '../page/idle.ts'
 import { Nearness } from '../page/near.ts'
 import { soon } from '../page/rooms.ts'
 import { hiddenStyle } from './hidden.ts'
@@ -61,10 +62,11 @@ export class Stage {
     this.base = canvas()
     this.summary = document.createElement('div')
     this.summary.id = `dapplo-summary-${++count}`
-    Object.assign(this.summary.style, hiddenStyle)
     this.voice = document.createElement('div')
     this.voice.setAttribute('role', 'status')
-    Object.assign(this.voice.style, hiddenStyle)
+    const heard = document.createElement('div')
+    Object.assign(heard.style, hiddenStyle)
+    heard.append(this.summary, this.voice)
     this.focus = document.createElement('div')
     this.focus.className = 'dapplo-keys'
     this.outer.setAttribute('aria-describedby', this.summary.id)
@@ -84,7 +86,7 @@ export class Stage {
     this.focus.addEventListener('blur', ring)
     this.outline = new Sketch(this.focus)
     this.sign = new Notice(this.root)
-    this.root.append(this.base, this.focus, this.summary, this.voice)
+    this.root.append(this.base, this.focus, heard)
     this.outer.append(this.root)
   }
 
@@ -306,11 +308,20 @@ export class Stage {
       this.focus.setAttribute('aria-label', keys)
       this.focus.setAttribute('aria-roledescription', say('chart'))
     }
-    if (this.summary.textContent !== scene.description) this.summary.textContent = scene.description
+    // What is heard need not come with each picture: the page lays it out once it has time for that.
+    this.told = scene.description
+    this.telling ??= whenIdle(() => {
+      this.telling = undefined
+      if (this.summary.textContent !== this.told) this.summary.textContent = this.told
+    })
   }
+
+  private told = ''
+  private telling: (() => void) | undefined
 
   remove(): void {
     this.painted = undefined
+    this.telling?.()
     this.near?.leave()
     this.outer.remove()
   }

@@ -4,9 +4,13 @@ import { whenIdle } from '../page/idle.ts'
 
 const told = new Set<string>()
 
-/** Where pages are made rather than read. */
+let making: boolean | undefined
+
+/** Where pages are made rather than read; a page stays where it is. */
 const isMaking = (): boolean =>
-  location.protocol === 'file:' || /^(localhost|127(\.\d+){3}|\[::1\]|.*\.localhost)$/.test(location.hostname)
+  (making ??=
+    location.protocol === 'file:' ||
+    /^(localhost|127(\.\d+){3}|\[::1\]|.*\.localhost)$/.test(location.hostname))
 
 const sentenceOf = ({ message, remedy, path }: Finding): string =>
   `${message}${path ? ` (at ${path})` : ''}. ${remedy}`

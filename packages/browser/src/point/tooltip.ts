@@ -1,5 +1,6 @@
 import type { Composition, Told } from '@dapplo/core/internal'
 import type { Reading, ReadingRow } from '@dapplo/core/small'
+import { holds } from '../page/media.ts'
 
 /** Pixels between the point and the card. */
 const AWAY = 14
@@ -230,7 +231,7 @@ export class Tooltip {
     const wanted = fits ? y - height / 2 : above >= EDGE ? above : y + aside
     const top = Math.max(EDGE, Math.min(view.clientHeight - EDGE - height, wanted))
     const wasHidden = style.visibility === 'hidden'
-    const still = wasHidden || matchMedia('(prefers-reduced-motion: reduce)').matches
+    const still = wasHidden || holds('(prefers-reduced-motion: reduce)')
     style.transition = still ? 'none' : 'transform 90ms ease-out'
     style.transform = `translate(${Math.round(left)}px, ${Math.round(top)}px)`
     style.visibility = 'visible'
