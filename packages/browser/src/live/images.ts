@@ -41,17 +41,20 @@ export class Images {
     return { source: image, width: image.naturalWidth, height: image.naturalHeight }
   }
 
-  /** A canvas that holds a picture of colour values; the last one is kept, since it is painted again with every layer. */
-  readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
-    const known = this.dots.get(rgba)
-    if (known) return known
-    const canvas = document.createElement('canvas')
-    canvas.width = columns
-    canvas.height = rows
-    canvas
-      .getContext('2d')
-      ?.putImageData(new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, columns, rows), 0, 0)
-    this.dots.set(rgba, canvas)
+  /** A canvas that holds a picture of colour values: kept with these, or the same for all that are drawn `once`. */
+  readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number, once = false) => {
+    const known = once ? passing : this.dots.get(rgba)
+    if (known && !once) return known
+    const canvas = known ?? document.createElement('canvas')
+    if (canvas.width !== columns) canvas.width = columns
+    if (canvas.height !== rows) canvas.height = rows
+    const image = new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, columns, rows)
+    canvas.getContext('2d')?.putImageData(image, 0, 0)
+    if (once) passing = canvas
+    else this.dots.set(rgba, canvas)
     return canvas
   }
 }
+
+/** Takes the pictures that are drawn once: one that is new is slow to write to. */
+let passing: HTMLCanvasElement | undefined

@@ -38,8 +38,8 @@ export interface Context2D {
 /** The loaded picture behind an address; undefined while there is none. */
 export type Pictures = (href: string) => { source: unknown; width: number; height: number } | undefined
 
-/** Turns colour values into something that can be drawn as an image: a canvas of that size. */
-export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => unknown
+/** Turns colour values into something that can be drawn as an image: a canvas of that size, which holds a copy of them. `once`: it is drawn at once, and may hold something else then. */
+export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number, once?: boolean) => unknown
 
 /** What painting may need from where it happens. */
 export interface Surroundings {

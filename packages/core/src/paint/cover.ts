@@ -1,13 +1,15 @@
 /** Pixels whose cover is looked at in one go. */
 const WORD = 4
 
+let spare: WeakRef<Cover> | undefined
+
 /**
  * A picture in device pixels that lines are inked into. A pixel is covered by as much as its middle is near to the
  * line; where parts of one line lie on each other, it is free where both leave it free.
  */
 export class Cover {
   /** Red, green, blue and opacity of each pixel, row by row; colours are not multiplied by opacity. */
-  readonly rgba: Uint8ClampedArray
+  private readonly bytes: Uint8ClampedArray
   private readonly columns: number
   private readonly rows: number
   /** How much of each pixel the line covers that is being traced, 0 to 255; rows begin on whole words. */
@@ -19,12 +21,29 @@ export class Cover {
   private right = Number.NEGATIVE_INFINITY
   private bottom = Number.NEGATIVE_INFINITY
 
-  constructor(columns: number, rows: number) {
+  /** An empty picture: the one before, where it was as large, since room that is new is slow to write to. */
+  static empty(columns: number, rows: number): Cover {
+    const before = spare?.deref()
+    if (before?.columns === columns && before.rows === rows) {
+      before.bytes.fill(0)
+      return before
+    }
+    const cover = new Cover(columns, rows)
+    spare = new WeakRef(cover)
+    return cover
+  }
+
+  private constructor(columns: number, rows: number) {
     this.columns = columns
     this.rows = rows
     this.stride = Math.ceil(columns / WORD) * WORD
-    this.rgba = new Uint8ClampedArray(columns * rows * 4)
+    this.bytes = new Uint8ClampedArray(columns * rows * 4)
     this.cover = new Uint8Array(this.stride * rows)
+  }
+
+  /** The picture, until the next one is begun: whoever keeps it copies it. */
+  get rgba(): Uint8ClampedArray {
+    return new Uint8ClampedArray(this.bytes.buffer)
   }
 
   /**
@@ -90,12 +109,12 @@ export class Cover {
 
   /** Lays a colour over the picture where the line covers it, and begins the next line. */
   ink([r, g, b]: readonly [number, number, number], opacity: number): void {
-    const { rgba, cover, columns, stride } = this
+    const { bytes, cover, columns, stride } = this
     const [left, right] = [Math.max(0, this.left), Math.min(columns - 1, this.right)]
     const [top, bottom] = [Math.max(0, this.top), Math.min(this.rows - 1, this.bottom)]
     const words = new Uint32Array(cover.buffer)
     // A pixel in one piece, as processors of our days keep it: its first byte is the lowest.
-    const whole = new Uint32Array(rgba.buffer)
+    const whole = new Uint32Array(bytes.buffer)
     const color = r | (g << 8) | (b << 16)
     for (let row = top; row <= bottom; row++) {
       const last = (row * stride + right) >> 2
@@ -105,7 +124,7 @@ export class Cover {
           if (cover[at] === 0) continue
           const own = cover[at] * opacity
           const pixel = at - row * (stride - columns)
-          const below = rgba[pixel * 4 + 3]
+          const below = bytes[pixel * 4 + 3]
           if (below === 0 || own === 255) whole[pixel] = color | (own << 24)
           else this.blend(pixel * 4, r, g, b, own, own + below * (1 - own / 255))
         }
@@ -117,12 +136,12 @@ export class Cover {
   }
 
   private blend(at: number, r: number, g: number, b: number, own: number, sum: number): void {
-    const { rgba } = this
+    const { bytes } = this
     const share = own / sum
-    rgba[at] += (r - rgba[at]) * share
-    rgba[at + 1] += (g - rgba[at + 1]) * share
-    rgba[at + 2] += (b - rgba[at + 2]) * share
-    rgba[at + 3] = sum
+    bytes[at] += (r - bytes[at]) * share
+    bytes[at + 1] += (g - bytes[at + 1]) * share
+    bytes[at + 2] += (b - bytes[at + 2]) * share
+    bytes[at + 3] = sum
   }
 
   private reach(ax: number, ay: number, bx: number, by: number, around: number): void {

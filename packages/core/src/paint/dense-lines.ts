@@ -25,7 +25,7 @@ export function paintDenseLines(
   const columns = Math.ceil((box.x + box.width) * density) - left
   const rows = Math.ceil((box.y + box.height) * density) - top
   if (!(columns > 0 && rows > 0)) return true
-  const cover = new Cover(columns, rows)
+  const cover = Cover.empty(columns, rows)
   for (let line = 0; line < batch.names.length; line++) {
     const half = (width[line] * density) / 2
     // A line thinner than a pixel covers no more of it than it is wide.
@@ -35,7 +35,7 @@ export function paintDenseLines(
   }
   context.globalAlpha = 1
   context.drawImage(
-    bitmap(cover.rgba, columns, rows),
+    bitmap(cover.rgba, columns, rows, true),
     left / density,
     top / density,
     columns / density,
