@@ -3,8 +3,8 @@ import { chart, compose, paintCanvas, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
-import { bitmap } from './bitmap.mjs'
 import { ratio, timeBoth } from './measure.mjs'
+import { surroundings } from './surroundings.mjs'
 
 const WIDTH = 1200
 const HEIGHT = 600
@@ -60,7 +60,7 @@ const million = data(1_000_000)
 const drawn = linesOf(compose(describe(million), {}, frame))
 const first = await timeBoth(
   () => {
-    paintCanvas(compose(describe(million), {}, frame), context, 1, { bitmap })
+    paintCanvas(compose(describe(million), {}, frame), context, 1, surroundings)
     flush()
   },
   () => {
@@ -80,7 +80,7 @@ function zoomWork(rows) {
   })
   const ours = i => {
     view.state.value = { zoom: { x: windows[i % 40] } }
-    paintCanvas(view.scene, context, 1, { bitmap })
+    paintCanvas(view.scene, context, 1, surroundings)
     flush()
   }
   const bare = i => {

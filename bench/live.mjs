@@ -3,8 +3,8 @@ import { chart, paintCanvas, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
-import { bitmap } from './bitmap.mjs'
 import { ratio, time } from './measure.mjs'
+import { surroundings } from './surroundings.mjs'
 
 const ROWS = 1_000_000
 const start = Date.UTC(2023, 0, 1)
@@ -35,7 +35,7 @@ for (const [name, description] of [
   const rows = sailings()
   const view = new View(chart(rows, description), {}, { ...size, measure: measureInter })
   const show = () => {
-    paintCanvas(view.scene, context, 1, { bitmap })
+    paintCanvas(view.scene, context, 1, surroundings)
     context.getImageData(0, 0, 1, 1)
   }
   show()

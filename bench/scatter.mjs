@@ -3,8 +3,8 @@ import { chart, compose, paintCanvas, paintSvg, table } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { View } from '@dapplo/core/internal'
 import { createCanvas } from '@napi-rs/canvas'
-import { bitmap } from './bitmap.mjs'
 import { ratio, timeBoth } from './measure.mjs'
+import { bitmap, surroundings } from './surroundings.mjs'
 
 const WIDTH = 1200
 const HEIGHT = 700
@@ -21,7 +21,7 @@ const flush = () => context.getImageData(0, 0, 1, 1)
 
 const described = points => chart(table(points), { draw: 'scatter', x: 'x', y: 'y' })
 const paint = view => {
-  paintCanvas(view.scene, context, 1, { bitmap })
+  paintCanvas(view.scene, context, 1, surroundings)
   flush()
 }
 const view = new View(described(million), {}, frame)

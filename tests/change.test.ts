@@ -250,9 +250,11 @@ test.skipIf(sampled)(
       const answer = () => {
         for (const give of asked.splice(0)) give()
       }
+      // What is heard is written once the page is idle.
+      await until(() => look().told !== '')
       const first = look()
       answer()
-      await until(() => look().bars.length === 2 && !live.moving)
+      await until(() => look().bars.length === 2 && !live.moving && look().told !== first.told)
       const second = look()
       rows.append({ pier: 'Gull Isle', boarded: 70 })
       // What is asked anew is asked in a frame that draws.

@@ -82,9 +82,8 @@ document.title = String(live.scene.batches.length)`,
     page.on('pageerror', error => errors.push(error.message))
     await page.goto(server.url)
     await page.waitForFunction(() => Number(document.title) > 3)
-    expect(await page.locator('#panel [id^=dapplo-summary]').textContent()).toContain(
-      'Bar chart of count by pier.',
-    )
+    const told = 'Bar chart of count by pier.'
+    await page.locator('#panel [id^=dapplo-summary]', { hasText: told }).waitFor({ state: 'attached' })
     expect(await page.evaluate(() => document.body.dataset.fetched)).toBe(
       '2 piers /none.csv answers 404 (at /none.csv). Check the address.',
     )
@@ -181,8 +180,10 @@ globalThis.moving = mount(chartMaker({ bar }, { labels })(days, { draw: 'bar', x
       // Who cannot see it is told what it shows, but not of keys that do nothing.
       const chart = page.locator('#a .dapplo')
       expect(await chart.getAttribute('aria-label')).toBe('N')
-      const summary = page.locator(`[id="${await chart.getAttribute('aria-describedby')}"]`)
-      expect(await summary.textContent()).toContain('Line chart of N. Values from 0 to 361.')
+      const told = 'Line chart of N. Values from 0 to 361.'
+      await page
+        .locator(`[id="${await chart.getAttribute('aria-describedby')}"]`, { hasText: told })
+        .waitFor({ state: 'attached' })
       expect(await chart.locator('[tabindex], [role=application]').count()).toBe(0)
       const card = page.locator('.dapplo-tooltip').first()
       await page.mouse.move(300, 150)

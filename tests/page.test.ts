@@ -150,9 +150,9 @@ describe('change', () => {
     await page.waitForFunction(
       () => !window.live.moving && window.live.scene.batches.some(batch => batch.id === 'drawing 0/bar'),
     )
-    expect(await page.locator('.dapplo [id^=dapplo-summary]').textContent()).toContain(
-      'Bar chart of passengers per month by route.',
-    )
+    // What is heard is written once the page is idle.
+    const told = 'Bar chart of passengers per month by route.'
+    await page.locator('.dapplo [id^=dapplo-summary]', { hasText: told }).waitFor({ state: 'attached' })
     await page.close()
   })
 
@@ -498,6 +498,53 @@ test.skipIf(sampled)(
     await page.waitForFunction(() => window.charts.every(({ scene }) => scene.width === 400))
     await still(page)
     expect(await sizes()).toEqual(before)
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+)
+
+test.skipIf(sampled)(
+  'lines of thousands in two charts each show their own, on the way and at rest',
+  async () => {
+    const { page, errors } = await gallery.open('', { reducedMotion: 'no-preference' })
+    const shares = await page.evaluate(async () => {
+      const { chart, mount, table } = window.dapplo
+      document.body.innerHTML = ''
+      const inks = ['#c01010', '#1010c0']
+      const rows = (from: number) =>
+        Array.from({ length: 4000 }, (_, at) => ({ at, wind: from + ((at * 37) % 101) }))
+      const tables = inks.map(() => table(rows(0)))
+      const charts = inks.map((color, i) => {
+        const place = document.body.appendChild(document.createElement('div'))
+        place.style.cssText = 'width:500px;height:300px'
+        return mount(chart(tables[i], { draw: 'line', x: 'at', y: 'wind', style: { color } }), place)
+      })
+      /** How many pixels are of the ink of the first chart, and of the second. */
+      const seen = () =>
+        charts.map(({ element }) => {
+          const canvas = element.querySelector('canvas')!
+          const { data } = canvas.getContext('2d')!.getImageData(0, 0, canvas.width, canvas.height)
+          let [red, blue] = [0, 0]
+          for (let i = 0; i < data.length; i += 4) {
+            if (data[i] > data[i + 2] + 80) red++
+            else if (data[i + 2] > data[i] + 80) blue++
+          }
+          return [red, blue]
+        })
+      const frame = () => new Promise(requestAnimationFrame)
+      while (charts.some(({ moving }) => moving)) await frame()
+      const rest = seen()
+      for (const one of tables) one.replace(rows(40))
+      while (!charts.every(({ moving }) => moving)) await frame()
+      for (let i = 0; i < 4; i++) await frame()
+      return { rest, way: seen() }
+    })
+    for (const [first, second] of [shares.rest, shares.way]) {
+      expect(first[0]).toBeGreaterThan(2000)
+      expect(first[1]).toBe(0)
+      expect(second[1]).toBeGreaterThan(2000)
+      expect(second[0]).toBe(0)
+    }
     expect(errors).toEqual([])
     await page.context().close()
   },

@@ -11,7 +11,15 @@ import {
   type State,
   type Surroundings,
 } from '@dapplo/core'
-import { type Composition, escapeXml, Playback, periodsInTime, View, withCommon } from '@dapplo/core/internal'
+import {
+  type Composition,
+  escapeXml,
+  Playback,
+  paintDenseLines,
+  periodsInTime,
+  View,
+  withCommon,
+} from '@dapplo/core/internal'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { missingLetters } from './letters.ts'
 import { withPictures } from './picture-files.ts'
@@ -177,5 +185,6 @@ export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
       picture.getContext('2d').putImageData(new ImageData(rgba, columns, rows), 0, 0)
       return picture
     },
+    denseLines: paintDenseLines,
   }
 }

@@ -2,6 +2,7 @@ import { type Composition, type Pane, paneAt } from '@dapplo/core/internal'
 import type { Gesture } from '@dapplo/core/small'
 import type { Stage } from '../live/stage.ts'
 import { cornersOf, type Outline, outlineOf, type Point, spansWithin } from './outline.ts'
+import { Sketch } from './sketch.ts'
 import { Touch } from './touch.ts'
 import { type Directions, type Zoom, Zooming } from './zoom.ts'
 
@@ -36,8 +37,6 @@ interface Drag {
 const DRAG = 5
 /** How much one notch of a wheel zooms. */
 const WHEEL = 0.0016
-/** What lies under a finger, in pixels to either side. */
-const FINGER = 22
 /** Pixels of a line, for wheels that count in lines. */
 const LINE = 16
 
@@ -45,6 +44,7 @@ const LINE = 16
 export class Gestures {
   private readonly stage: Stage
   private readonly host: GestureHost
+  private readonly overlay: Sketch
   private readonly zooming = new Zooming()
   private readonly ending = new AbortController()
   private readonly touch: Touch
@@ -55,6 +55,7 @@ export class Gestures {
     this.stage = stage
     this.host = host
     const { root } = stage
+    this.overlay = new Sketch(stage.focus)
     this.touch = new Touch(root, () => this.held())
     const { signal } = this.ending
     root.addEventListener('wheel', this.wheeled, { passive: false, signal })
@@ -152,13 +153,7 @@ export class Gestures {
   private held(): void {
     const { drag } = this
     if (!drag || drag.moved || !this.outlines) return
-    const { x, y } = drag.start
-    this.stage.sketch(
-      cornersOf([
-        { x: x - FINGER, y: y - FINGER },
-        { x: x + FINGER, y: y + FINGER },
-      ]),
-    )
+    this.overlay.mark(drag.start)
   }
 
   private readonly moved = (event: PointerEvent) => {
@@ -242,7 +237,7 @@ export class Gestures {
       this.host.clicked(drag.start, drag.adds)
       return
     }
-    this.stage.sketch(undefined)
+    this.overlay.draw(undefined)
     if (!drag.moved) return this.host.rested()
     if (drag.pans) return
     if (this.tell(drag, true)) return
@@ -273,7 +268,7 @@ export class Gestures {
 
   private stopDrag(): void {
     const drag = this.endDrag()
-    if (drag) this.stage.sketch(undefined)
+    if (drag) this.overlay.draw(undefined)
     if (drag?.moved && !drag.pans && this.outlines) this.host.outlined(undefined)
   }
 
@@ -289,13 +284,13 @@ export class Gestures {
     if (!drag) return
     const shape = this.outlines
     if (shape === 'lasso') {
-      this.stage.sketch(drag.path.map(({ x, y }) => [x, y] as const))
+      this.overlay.draw(drag.path.map(({ x, y }) => [x, y] as const))
       return
     }
     const corners = cornersOf(drag.path)
     const { plot } = drag.pane
     const { x, y } = shape ? { x: true, y: true } : this.host.directions()
-    this.stage.sketch(
+    this.overlay.draw(
       corners.map(([cx, cy], i) => [
         x ? cx : i === 0 || i === 3 ? plot.x : plot.x + plot.width,
         y ? cy : i < 2 ? plot.y : plot.y + plot.height,

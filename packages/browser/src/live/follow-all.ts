@@ -40,7 +40,7 @@ export function followAll(
       // Paper gets lines and letters rather than pixels.
       printing: prints => {
         onPaper = prints
-        stage.print(prints ? host.can.paper?.() : undefined, prints ? host.can.paperTables?.() : undefined)
+        host.can.print?.(prints)
         if (!prints) host.refresh()
       },
     }),

@@ -1,5 +1,5 @@
 import { safePicture } from '@dapplo/core/internal'
-import type { Finding } from '@dapplo/core/small'
+import type { Finding, Surroundings } from '@dapplo/core/small'
 
 /** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
 export class Images {
@@ -7,6 +7,8 @@ export class Images {
   private readonly dots = new WeakMap<Uint8ClampedArray, HTMLCanvasElement>()
   private readonly arrived: () => void
   private readonly failed = new Set<string>()
+  /** Given by the parts that let frames follow each other. */
+  denseLines: Surroundings['denseLines']
 
   /** `arrived`: called when a picture that was asked for has loaded, or cannot be. */
   constructor(arrived: () => void) {

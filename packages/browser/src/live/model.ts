@@ -166,6 +166,8 @@ export interface Abilities {
   dataTables?(): DataTable[]
   png?(scene: Scene): Promise<Blob>
   svg?(scene: Scene): string
+  /** Shows the drawing for paper instead of the canvases, or these again. */
+  print?(prints: boolean): void
   /** The drawing for paper: that of the day. */
   paper?(): string
   /** What stands under it on paper. */

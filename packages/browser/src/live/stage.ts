@@ -5,8 +5,6 @@ import { soon } from '../page/rooms.ts'
 import { hiddenStyle } from './hidden.ts'
 import { Images } from './images.ts'
 import { Notice } from './notice.ts'
-import { putOnPaper } from './paper.ts'
-import { Sketch } from './sketch.ts'
 
 let count = 0
 /** The elements of a chart: two canvases, the upper one for what follows the pointer, and what those need who do not see or point. */
@@ -19,10 +17,9 @@ export class Stage {
   readonly focus: HTMLDivElement
   private readonly summary: HTMLDivElement
   private readonly voice: HTMLDivElement
-  private readonly outline: Sketch
   private readonly sign: Notice
   private readonly base: HTMLCanvasElement
-  readonly container: HTMLElement
+  private readonly container: HTMLElement
   private readonly fallbackHeight: number | undefined
   private painted: { scene: Scene; density: number } | undefined
   /** What painting needs from the page. */
@@ -84,7 +81,6 @@ export class Stage {
     }
     this.focus.addEventListener('focus', ring)
     this.focus.addEventListener('blur', ring)
-    this.outline = new Sketch(this.focus)
     this.sign = new Notice(this.root)
     this.root.append(this.base, this.focus, heard)
     this.outer.append(this.root)
@@ -115,31 +111,8 @@ export class Stage {
   }
 
   private controls: HTMLElement | undefined
-  private readonly feet = new Map<'play' | 'menu', HTMLElement>()
-  private foot: HTMLElement | undefined
-
-  /** Puts something in the row under the plate, in place of what was there under this name. */
-  putFoot(name: 'play' | 'menu', element: HTMLElement | undefined): void {
-    const before = this.feet.get(name)
-    if (element === before) return
-    before?.remove()
-    if (element) this.feet.set(name, element)
-    else this.feet.delete(name)
-    if (this.feet.size === 0) this.foot?.remove()
-    if (this.feet.size === 0) this.foot = undefined
-    else if (!this.foot) {
-      this.foot = document.createElement('div')
-      Object.assign(this.foot.style, {
-        display: 'flex',
-        alignItems: 'center',
-        gap: '12px',
-        minHeight: '30px',
-      })
-      this.outer.append(this.foot)
-    }
-    // What plays stands before what is done with the chart.
-    this.foot?.append(...(['play', 'menu'] as const).flatMap(name => this.feet.get(name) ?? []))
-  }
+  /** The row under the plate; absent while nothing stands in it. */
+  foot: HTMLElement | undefined
 
   private theme: Theme | undefined
 
@@ -150,15 +123,6 @@ export class Stage {
     this.root.style.color = theme.text
     this.sign.dress(theme)
   }
-
-  /** Shows a drawing of lines and letters instead of the canvases, for paper, with what stands under it; undefined: the canvases again. */
-  print(svg: string | undefined, below: readonly HTMLElement[] = []): void {
-    this.offPaper?.()
-    this.offPaper = svg === undefined ? undefined : putOnPaper(svg, below, this)
-    this.base.style.visibility = svg === undefined ? '' : 'hidden'
-  }
-
-  private offPaper: (() => void) | undefined
 
   /** A short notice over the plate, such as that data are old; empty for none. */
   notice(words: string): void {
@@ -174,11 +138,6 @@ export class Stage {
   /** Says something to those who listen. */
   say(words: string): void {
     this.voice.textContent = words
-  }
-
-  /** The outline of a drag; undefined takes it away. */
-  sketch(corners: readonly (readonly [number, number])[] | undefined, color = 'currentColor'): void {
-    this.outline.draw(corners, color)
   }
 
   /** Where an event happened, in pixels of the chart, also where the page has scaled or turned it. */

@@ -1,4 +1,5 @@
 import type { Sentence } from '@dapplo/core/small'
+import { putFoot } from '../live/foot.ts'
 import type { Part } from '../live/model.ts'
 import { Menu } from './menu.ts'
 import { menuItems } from './menu-items.ts'
@@ -14,7 +15,7 @@ export const menu: Part = {
     }
     const list = new Menu(menuItems(host, say), action => say("{action} isn't available here.", action))
     return {
-      settle: () => host.stage.putFoot('menu', list.element),
+      settle: () => putFoot(host.stage, 'menu', list.element),
       drawn: composition => list.dress(composition),
       remove: () => list.remove(),
     }

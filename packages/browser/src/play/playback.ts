@@ -1,3 +1,4 @@
+import { putFoot } from '../live/foot.ts'
 import type { Part } from '../live/model.ts'
 import { Playing } from './playing.ts'
 
@@ -22,7 +23,7 @@ export const playback: Part = {
             smooth: () => host.glides,
           })
         : undefined
-      host.stage.putFoot('play', can.playing?.bar.element)
+      putFoot(host.stage, 'play', can.playing?.bar.element)
       host.refresh()
     }
     return {

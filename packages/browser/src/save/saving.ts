@@ -1,5 +1,6 @@
 import { paintSvg } from '@dapplo/core/small'
 import type { Part } from '../live/model.ts'
+import { putOnPaper } from './on-paper.ts'
 import { paperScene } from './paper.ts'
 import { record } from './record.ts'
 import { csvOf, pngOf } from './save.ts'
@@ -14,6 +15,13 @@ export const saving: Part = {
       paintSvg(paperScene(view, live.scene, live.moving || can.playing !== undefined), {
         measure: view.frame.value.measure,
       })
+    let offPaper: (() => void) | undefined
+    can.print = prints => {
+      offPaper?.()
+      offPaper = undefined
+      if (prints) offPaper = putOnPaper(can.paper!(), can.paperTables?.() ?? [], stage, live.element)
+      stage.canvas.style.visibility = prints ? 'hidden' : ''
+    }
     can.csv = csvOf
     can.film = async options => {
       const release = stage.holdPainted()

@@ -17,7 +17,6 @@ import {
 import { isTranslucent } from '../theme/contrast.ts'
 import { traceBands } from './bands.ts'
 import type { Bitmap, Context2D, Pictures, Surroundings } from './context.ts'
-import { paintDenseLines } from './dense-lines.ts'
 import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching.ts'
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
@@ -74,7 +73,7 @@ function paintBatch(
   scene: Scene,
   context: Context2D,
   density: number,
-  { pictures, bitmap, shapes }: Surroundings,
+  { pictures, bitmap, denseLines, shapes }: Surroundings,
 ): void {
   const onto = shapes ? undefined : bitmap
   const box = batch.clip ? clipBox(scene, batch) : { x: 0, y: 0, width: scene.width, height: scene.height }
@@ -88,7 +87,7 @@ function paintBatch(
     case 'pixels':
       return paintPixels(batch, context, bitmap)
     case 'lines':
-      return paintDenseLines(batch, box, context, density, onto) ? undefined : paintLines(batch, context)
+      return denseLines?.(batch, box, context, density, onto) ? undefined : paintLines(batch, context)
     case 'areas':
       return paintAreas(batch, context, scene.background)
     case 'segments':

@@ -1,3 +1,5 @@
+import type { Box, Lines } from '../scene/scene.ts'
+
 /** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
 export interface Context2D {
   globalAlpha: number
@@ -41,11 +43,22 @@ export type Pictures = (href: string) => { source: unknown; width: number; heigh
 /** Turns colour values into something that can be drawn as an image: a canvas of that size, which holds a copy of them. `once`: it is drawn at once, and may hold something else then. */
 export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number, once?: boolean) => unknown
 
+/** Paints lines of very many vertices, as far as they are in a box, in less time than stroking them takes; whether it did. */
+export type DenseLines = (
+  batch: Lines,
+  box: Box,
+  context: Context2D,
+  density: number,
+  bitmap: Bitmap | undefined,
+) => boolean
+
 /** What painting may need from where it happens. */
 export interface Surroundings {
   pictures?: Pictures
   /** Without it, pictures of colour values are painted as little rectangles, which is slow. */
   bitmap?: Bitmap
+  /** Where frames follow each other, `paintDenseLines`. */
+  denseLines?: DenseLines
   /** Whether shapes stay shapes, as in a file that can be enlarged: else very many are painted as one picture. */
   shapes?: boolean
 }

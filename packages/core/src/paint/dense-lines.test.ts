@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { expect, test } from 'vitest'
 import { runs } from '../../../../tests/support/extent.ts'
-import { bitmap, difference, painted } from '../../../../tests/support/painted.ts'
+import { difference, painted, quick } from '../../../../tests/support/painted.ts'
 import type { Lines, Scene } from '../scene/scene.ts'
 
 const WIDTH = 400
@@ -33,8 +33,8 @@ function scene(heights: readonly (readonly number[])[], own: Partial<Lines> = {}
 
 /** The same picture with every line stroked by the canvas. */
 const both = (one: Scene, density: number) => ({
-  dense: painted(one, density, { bitmap }),
-  stroked: painted(one, density, { bitmap, shapes: true }),
+  dense: painted(one, density, quick),
+  stroked: painted(one, density, { ...quick, shapes: true }),
 })
 
 const zigzag = (from: number, count = 900) =>

@@ -1,6 +1,6 @@
-import type { Box, Lines } from '../scene/scene.ts'
+import type { Lines } from '../scene/scene.ts'
 import { isTranslucent, readColor } from '../theme/contrast.ts'
-import type { Bitmap, Context2D } from './context.ts'
+import type { DenseLines } from './context.ts'
 import { Cover } from './cover.ts'
 
 /** From so many vertices on lines are painted pixel by pixel: stroking them takes most of a frame. */
@@ -8,14 +8,8 @@ const MANY = 1500
 /** Up to so many device pixels of width: a wider line covers so many that stroking takes less time. */
 const WIDEST = 2
 
-/** Paints lines of very many vertices as one picture, as far as they are within a box; returns whether it did. */
-export function paintDenseLines(
-  batch: Lines,
-  box: Box,
-  context: Context2D,
-  density: number,
-  bitmap: Bitmap | undefined,
-): boolean {
+/** As one picture, whose pixels are covered one by one. */
+export const paintDenseLines: DenseLines = (batch, box, context, density, bitmap) => {
   const { starts, width, dash, colors, color, alpha } = batch
   if (!bitmap || batch.x.length < MANY || batch.smooth || dash.some(dash => dash?.length)) return false
   if (width.some(width => width * density > WIDEST) || colors.some(isTranslucent)) return false

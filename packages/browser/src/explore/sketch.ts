@@ -1,3 +1,8 @@
+import { cornersOf, type Point } from './outline.ts'
+
+/** What lies under a finger, in pixels to either side. */
+const FINGER = 22
+
 const SVG = 'http://www.w3.org/2000/svg'
 
 /** The outline of a drag, over the plate; made once something is drawn. */
@@ -11,12 +16,20 @@ export class Sketch {
   }
 
   /** Undefined takes the outline away. */
-  draw(corners: readonly (readonly [number, number])[] | undefined, color: string): void {
+  draw(corners: readonly (readonly [number, number])[] | undefined): void {
     if (!corners && !this.outline) return
     this.outline ??= this.made()
     this.outline.setAttribute('points', (corners ?? []).map(([x, y]) => `${x},${y}`).join(' '))
-    this.outline.setAttribute('fill', color)
-    this.outline.setAttribute('stroke', color)
+  }
+
+  /** A mark under a finger that rests. */
+  mark({ x, y }: Point): void {
+    this.draw(
+      cornersOf([
+        { x: x - FINGER, y: y - FINGER },
+        { x: x + FINGER, y: y + FINGER },
+      ]),
+    )
   }
 
   private made(): SVGPolygonElement {
@@ -30,6 +43,8 @@ export class Sketch {
       pointerEvents: 'none',
     })
     const outline = document.createElementNS(SVG, 'polygon')
+    outline.setAttribute('fill', 'currentColor')
+    outline.setAttribute('stroke', 'currentColor')
     outline.setAttribute('fill-opacity', '0.12')
     svg.append(outline)
     this.above.before(svg)

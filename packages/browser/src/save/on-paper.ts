@@ -2,7 +2,8 @@
 export function putOnPaper(
   svg: string,
   below: readonly HTMLElement[],
-  { root, outer, container }: { root: HTMLElement; outer: HTMLElement; container: HTMLElement },
+  { root, outer }: { root: HTMLElement; outer: HTMLElement },
+  container: HTMLElement,
 ): () => void {
   const drawing = new DOMParser().parseFromString(svg, 'image/svg+xml').documentElement
   const paper = document.importNode(drawing, true) as unknown as SVGElement
