@@ -4,13 +4,9 @@ import { whenIdle } from '../page/idle.ts'
 
 const told = new Set<string>()
 
-let making: boolean | undefined
-
-/** Where pages are made rather than read; a page stays where it is. */
+/** Where pages are made rather than read. */
 const isMaking = (): boolean =>
-  (making ??=
-    location.protocol === 'file:' ||
-    /^(localhost|127(\.\d+){3}|\[::1\]|.*\.localhost)$/.test(location.hostname))
+  location.protocol === 'file:' || /^(localhost|127(\.\d+){3}|\[::1\]|.*\.localhost)$/.test(location.hostname)
 
 const sentenceOf = ({ message, remedy, path }: Finding): string =>
   `${message}${path ? ` (at ${path})` : ''}. ${remedy}`
@@ -35,10 +31,9 @@ export class Findings {
 
   /** The chart is not what it was. */
   changed(): void {
-    if (this.forget || !(this.listener() || isMaking())) return
-    this.forget = whenIdle(() => {
+    this.forget ??= whenIdle(() => {
       this.forget = undefined
-      this.tell()
+      if (this.listener() || isMaking()) this.tell()
     })
   }
 

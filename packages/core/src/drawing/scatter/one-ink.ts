@@ -35,7 +35,9 @@ export function writeByTwo(rgba: Uint8ClampedArray, grid: Float32Array, columns:
     let at = start
     for (const last = start + columns - 1; at < last; at++) {
       const next = grid[at + 1] + grid[at + 1 + below]
-      elements[at] = written[Math.min((here + next) * share, most) | 0]
+      const points = here + next
+      // Empty room is as it should be.
+      if (points !== 0) elements[at] = written[Math.min(points * share, most) | 0]
       here = next
     }
     elements[at] = written[Math.min(here * share, most) | 0]
