@@ -26,6 +26,8 @@ export class Spots {
   private readonly labels: HTMLDivElement
   private readonly buttons = new Map<string, HTMLButtonElement>()
   private spots = new Map<string, Hotspot>()
+  /** What each button was made to look and sound like. */
+  private readonly looks = new WeakMap<HTMLButtonElement, string>()
   /** What is held while a button is pressed by keys. */
   private held: { shift: boolean; adds: boolean } | undefined
   private clicked: { key: string; time: number } | undefined
@@ -55,6 +57,18 @@ export class Spots {
       }
       const group = spot.kind === 'label' ? this.labels : this.legend
       if (button.parentNode !== group) group.append(button)
+      const words =
+        spot.kind === 'more'
+          ? spot.name
+          : spot.kind === 'label'
+            ? !this.answers(spot)
+              ? spot.name
+              : say('Select {name}', { name: spot.name })
+            : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
+      // Pictures follow each other whose words stand where they stood.
+      const look = JSON.stringify([spot, words, this.answers(spot)])
+      if (this.looks.get(button) === look) continue
+      this.looks.set(button, look)
       const { x, y, width, height } = spot.kind === 'label' ? spot.box : forFingers(spot.box)
       Object.assign(button.style, {
         left: `${x}px`,
@@ -70,14 +84,6 @@ export class Spots {
       button.tabIndex = this.answers(spot) ? 0 : -1
       if (this.answers(spot)) button.removeAttribute('role')
       else button.setAttribute('role', 'img')
-      const words =
-        spot.kind === 'more'
-          ? spot.name
-          : spot.kind === 'label'
-            ? !this.answers(spot)
-              ? spot.name
-              : say('Select {name}', { name: spot.name })
-            : say(spot.hidden ? '{name}, hidden' : '{name}, shown', { name: spot.name })
       button.setAttribute('aria-label', words)
       if (spot.kind === 'legend') button.setAttribute('aria-pressed', String(!spot.hidden))
     }

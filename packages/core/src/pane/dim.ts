@@ -1,4 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
+import type { Marks } from '../describe/model.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { paintOf } from '../drawing/paint-of.ts'
 import type { Areas, Batch, Discs, Lines, Pixels, Scene } from '../scene/scene.ts'
@@ -119,32 +120,59 @@ function dimCrowd(
   { test, pane, bound }: { test: RowTest; pane: Pane; bound: BoundDrawing },
 ): Batch[] {
   const { marks, drawing } = bound
-  const all = new Int32Array(marks.length)
-  let count = 0
-  const { rowOf } = marks
-  const { mask } = test
-  if (rowOf && mask) {
-    for (let mark = 0; mark < marks.length; mark++) if (mask[rowOf(mark)]) all[count++] = mark
-  } else {
-    for (let mark = 0; mark < marks.length; mark++)
-      if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) all[count++] = mark
-  }
-  const lit = all.subarray(0, count)
   const faint = { ...batch, alpha: Float32Array.of(DIM) }
   const x = pane.scales.get(bound.xScale)
   const y = pane.scales.get(bound.yScale)
   const { crowd } = drawing.kind
-  if (lit.length === 0 || !x || !y || !crowd) return [faint]
+  if (!x || !y || !crowd) return [faint]
   const paint = paintOf(marks, drawing.style)
-  const at = { x: new Float64Array(count), y: new Float64Array(count) }
-  const color = new Uint16Array(count)
-  for (let i = 0; i < count; i++) {
-    at.x[i] = marks.x.at[lit[i]]
-    at.y[i] = marks.y.at[lit[i]]
-    color[i] = paint.color[lit[i]]
+  const room = roomFor(marks)
+  const { rowOf } = marks
+  const { mask } = test
+  let count = 0
+  for (let mark = 0; mark < marks.length; mark++) {
+    if (rowOf ? !(mask ? mask[rowOf(mark)] : test(rowOf(mark))) : !has(marks.rowsOf(mark), test)) continue
+    room.x[count] = marks.x.at[mark]
+    room.y[count] = marks.y.at[mark]
+    room.color[count] = paint.color[mark]
+    if (marks.crowd) room.rows[count] = marks.crowd.rows[mark]
+    count++
   }
-  const own = { ...marks, length: count, x: { ...marks.x, at: at.x }, y: { ...marks.y, at: at.y } }
+  if (count === 0) return [faint]
+  const own = {
+    ...marks,
+    length: count,
+    x: { ...marks.x, at: room.x.subarray(0, count) },
+    y: { ...marks.y, at: room.y.subarray(0, count) },
+    crowd: marks.crowd && { ...marks.crowd, rows: room.rows },
+  }
+  const color = room.color.subarray(0, count)
   const density = batch.columns / batch.width[0]
   const top = crowd(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
   return [faint, { ...top, pane: batch.pane, drawing: batch.drawing }]
+}
+
+interface Room {
+  x: Float64Array
+  y: Float64Array
+  color: Uint16Array
+  rows: Float64Array
+}
+
+const rooms = new WeakMap<Marks, Room>()
+
+/** Room for those of the marks that are selected: while a person drags, it is filled anew in every frame. */
+function roomFor(marks: Marks): Room {
+  let room = rooms.get(marks)
+  const { length } = marks
+  if (!room || room.x.length < length) {
+    room = {
+      x: new Float64Array(length),
+      y: new Float64Array(length),
+      color: new Uint16Array(length),
+      rows: new Float64Array(marks.crowd ? length : 0),
+    }
+    rooms.set(marks, room)
+  }
+  return room
 }

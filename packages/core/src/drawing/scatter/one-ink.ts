@@ -16,21 +16,21 @@ function wordsOf([r, g, b]: Ink): { ink: number; solid: number } {
 /** Writes a picture of gathered points in one colour. */
 export function writeOneInk(rgba: Uint8ClampedArray, crowd: Float32Array, ink: Ink): void {
   const elements = new Int32Array(rgba.buffer)
-  const written = writtenBySteps(opacitiesOf(crowd), ink)
+  const { written, steps } = writtenBySteps(opacitiesOf(crowd), ink)
   const most = written.length - 1
-  for (let i = 0; i < crowd.length; i++) elements[i] = written[Math.min(crowd[i] * STEPS, most) | 0]
+  for (let i = 0; i < crowd.length; i++) elements[i] = written[Math.min(crowd[i] * steps, most) | 0]
 }
 
 /** The same of points that cover two elements along a side, as on most screens, gathered as they are written. */
 export function writeByTwo(rgba: Uint8ClampedArray, grid: Float32Array, columns: number, ink: Ink): void {
   const elements = new Int32Array(rgba.buffer)
-  const written = writtenBySteps(opacitiesByTwo(grid, columns), ink)
+  const { written, steps } = writtenBySteps(opacitiesByTwo(grid, columns), ink)
   const most = written.length - 1
   const end = grid.length - columns
   for (let start = 0; start <= end; start += columns) {
     // The last row has none below it.
     const below = start < end ? columns : 0
-    const share = start < end ? STEPS : STEPS / 2
+    const share = start < end ? steps : steps / 2
     let here = grid[start] + grid[start + below]
     let at = start
     for (const last = start + columns - 1; at < last; at++) {
@@ -45,16 +45,20 @@ export function writeByTwo(rgba: Uint8ClampedArray, grid: Float32Array, columns:
 }
 
 /** Points at an element are told apart by so many steps each, fine enough for each opacity of less than one of them. */
-const STEPS = 128
+const FINEST = 128
+/** Where places are more crowded, by fewer: to write a longer list took longer than to look up in it. */
+const LONGEST = 1 << 15
 
 /** The elements of a picture by steps of how many points they have: looked up, as deciding at each of them takes longer. */
-function writtenBySteps(opacity: Uint8Array, ink: Ink): Int32Array {
+function writtenBySteps(opacity: Uint8Array, ink: Ink): { written: Int32Array; steps: number } {
   const words = wordsOf(ink)
-  const solid = opacity.indexOf(255)
-  const out = new Int32Array((solid < 0 ? MOST : solid) * STEPS + 1)
-  for (let step = 1; step < out.length; step++)
-    out[step] = words.ink + opacityAt(opacity, step / STEPS) * words.solid
-  return out
+  const found = opacity.indexOf(255)
+  const solid = found < 0 ? MOST : found
+  const steps = Math.min(FINEST, Math.floor(LONGEST / solid))
+  const written = new Int32Array(solid * steps + 1)
+  for (let step = 1; step < written.length; step++)
+    written[step] = words.ink + opacityAt(opacity, step / steps) * words.solid
+  return { written, steps }
 }
 
 /** Elements at equal steps, which meet all columns in turn, so that points in rows or columns are met as others are. */
