@@ -4,7 +4,7 @@ import type { Finding, Surroundings } from '@dapplo/core/small'
 /** Pictures for a canvas: those behind addresses, once they have loaded, and those of colour values. */
 export class Images {
   private readonly loaded = new Map<string, HTMLImageElement>()
-  private readonly dots = new WeakMap<Uint8ClampedArray, HTMLCanvasElement>()
+  private readonly dots = new WeakMap<Uint8ClampedArray, HTMLCanvasElement | 'seen'>()
   private readonly arrived: () => void
   private readonly failed = new Set<string>()
   /** Given by the parts that let frames follow each other. */
@@ -43,20 +43,23 @@ export class Images {
     return { source: image, width: image.naturalWidth, height: image.naturalHeight }
   }
 
-  /** A canvas that holds a picture of colour values: kept with these, or the same for all that are drawn `once`. */
-  readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number, once = false) => {
-    const known = once ? passing : this.dots.get(rgba)
-    if (known && !once) return known
-    const canvas = known ?? document.createElement('canvas')
+  /**
+   * A canvas that holds a picture of colour values. It is kept with these once they are painted again, as with every layer
+   * above them; those of a frame that passes share one, since a new one is slow to write to.
+   */
+  readonly bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => {
+    const known = this.dots.get(rgba)
+    if (known instanceof HTMLCanvasElement) return known
+    const canvas =
+      known === 'seen' ? document.createElement('canvas') : (passing ??= document.createElement('canvas'))
+    this.dots.set(rgba, known === 'seen' ? canvas : 'seen')
     if (canvas.width !== columns) canvas.width = columns
     if (canvas.height !== rows) canvas.height = rows
     const image = new ImageData(rgba as Uint8ClampedArray<ArrayBuffer>, columns, rows)
     canvas.getContext('2d')?.putImageData(image, 0, 0)
-    if (once) passing = canvas
-    else this.dots.set(rgba, canvas)
     return canvas
   }
 }
 
-/** Takes the pictures that are drawn once: one that is new is slow to write to. */
+/** Takes the pictures of frames that pass. */
 let passing: HTMLCanvasElement | undefined

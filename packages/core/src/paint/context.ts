@@ -40,8 +40,8 @@ export interface Context2D {
 /** The loaded picture behind an address; undefined while there is none. */
 export type Pictures = (href: string) => { source: unknown; width: number; height: number } | undefined
 
-/** Turns colour values into something that can be drawn as an image: a canvas of that size, which holds a copy of them. `once`: it is drawn at once, and may hold something else then. */
-export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number, once?: boolean) => unknown
+/** Turns colour values into something that can be drawn as an image: a canvas of that size, which holds a copy of them. It is drawn before the next one is asked for. */
+export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => unknown
 
 /** Paints lines of very many vertices, as far as they are in a box, in less time than stroking them takes; whether it did. */
 export type DenseLines = (

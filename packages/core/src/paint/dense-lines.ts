@@ -29,7 +29,7 @@ export const paintDenseLines: DenseLines = (batch, box, context, density, bitmap
   }
   context.globalAlpha = 1
   context.drawImage(
-    bitmap(cover.rgba, columns, rows, true),
+    bitmap(cover.rgba, columns, rows),
     left / density,
     top / density,
     columns / density,

@@ -129,16 +129,19 @@ function dimCrowd(
   const room = roomFor(marks)
   const { rowOf } = marks
   const { mask } = test
+  const { lit } = room
   let count = 0
-  for (let mark = 0; mark < marks.length; mark++) {
-    if (rowOf ? !(mask ? mask[rowOf(mark)] : test(rowOf(mark))) : !has(marks.rowsOf(mark), test)) continue
-    room.x[count] = marks.x.at[mark]
-    room.y[count] = marks.y.at[mark]
-    room.color[count] = paint.color[mark]
-    if (marks.crowd) room.rows[count] = marks.crowd.rows[mark]
-    count++
+  if (rowOf && mask) {
+    for (let mark = 0; mark < marks.length; mark++) if (mask[rowOf(mark)]) lit[count++] = mark
+  } else {
+    for (let mark = 0; mark < marks.length; mark++)
+      if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) lit[count++] = mark
   }
   if (count === 0) return [faint]
+  takeAt(marks.x.at, lit, count, room.x)
+  takeAt(marks.y.at, lit, count, room.y)
+  takeAt(paint.color, lit, count, room.color)
+  if (marks.crowd) takeAt(marks.crowd.rows, lit, count, room.rows)
   const own = {
     ...marks,
     length: count,
@@ -152,27 +155,38 @@ function dimCrowd(
   return [faint, { ...top, pane: batch.pane, drawing: batch.drawing }]
 }
 
+/** In a loop of its own, which knows what it loops over: else each number would be wrapped up. */
+function takeAt(from: Values, at: Int32Array, count: number, into: Values): void {
+  for (let i = 0; i < count; i++) into[i] = from[at[i]]
+}
+
+type Values = Float64Array | Uint16Array
+
 interface Room {
+  lit: Int32Array
   x: Float64Array
   y: Float64Array
   color: Uint16Array
   rows: Float64Array
 }
 
-const rooms = new WeakMap<Marks, Room>()
+/** So many marks have room that is kept. */
+const KEPT = 200_000
+
+let spare: Room | undefined
 
 /** Room for those of the marks that are selected: while a person drags, it is filled anew in every frame. */
-function roomFor(marks: Marks): Room {
-  let room = rooms.get(marks)
-  const { length } = marks
+function roomFor({ length }: Marks): Room {
+  let room = spare
   if (!room || room.x.length < length) {
     room = {
+      lit: new Int32Array(length),
       x: new Float64Array(length),
       y: new Float64Array(length),
       color: new Uint16Array(length),
-      rows: new Float64Array(marks.crowd ? length : 0),
+      rows: new Float64Array(length),
     }
-    rooms.set(marks, room)
+    if (length <= KEPT) spare = room
   }
   return room
 }

@@ -1,5 +1,4 @@
 import type { Marks } from '../../describe/model.ts'
-import { remember } from '../../describe/remember.ts'
 import type { PositionScale, ScaleKind } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
 import { cellsOf } from './cells-in-space.ts'
@@ -23,7 +22,7 @@ export function countAll(crowd: Crowd, elements: Elements): (Float32Array | unde
   const { marks, inkOf, inks } = crowd
   const { x, y, plot, columns, rows } = elements
   const grids: (Float32Array | undefined)[] = Array.from({ length: inks }, () => undefined)
-  const grid = (ink: number) => (grids[ink] ??= emptyGrid(crowd.memory, ink, columns * rows))
+  const grid = (ink: number) => (grids[ink] ??= emptyGrid(ink, columns * rows))
   const to: Places = {
     column: placeOf(x, plot.x, columns / plot.width),
     row: placeOf(y, plot.y, rows / plot.height),
@@ -36,19 +35,18 @@ export function countAll(crowd: Crowd, elements: Elements): (Float32Array | unde
   })
   const from = known?.count ?? 0
   if (from === marks.length) return grids
-  if (inks === 1 && x.kind.straight && y.kind.straight && !marks.crowd)
-    countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0))
+  if (inks === 1 && x.kind.straight && y.kind.straight)
+    countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0), marks.crowd?.rows)
   else countMixed(marks, from, inkOf(), x.kind, y.kind, to, grid)
   return grids
 }
 
-/** Counts that are kept for the next picture of the same points: room that is new is slow to write to. */
-function emptyGrid(memory: Map<string, unknown> | undefined, ink: number, length: number): Float32Array {
-  const kept = memory && remember(memory, 'grids', (): Float32Array[] => [])
-  if (!kept) return new Float32Array(length)
-  if (kept[ink]?.length === length) kept[ink].fill(0)
-  else kept[ink] = new Float32Array(length)
-  return kept[ink]
+/** By colour, room for counts, which any picture takes after the one before: room that is new is slow to write to. */
+const room: Float32Array[] = []
+
+function emptyGrid(ink: number, length: number): Float32Array {
+  if (!(room[ink]?.length >= length)) room[ink] = new Float32Array(length)
+  return room[ink].subarray(0, length).fill(0)
 }
 
 /** A point on the edge can come to lie this much beyond it, in elements, by what is lost in adding up. */
@@ -81,6 +79,7 @@ function countMixed(
   }
 }
 
+/** `times`: how many rows each point stands for. */
 function countSome(
   xs: Float64Array,
   ys: Float64Array,
@@ -88,13 +87,15 @@ function countSome(
   to: number,
   { column: across, row: down, columns, rows }: Places,
   counts: Float32Array,
+  times?: Float64Array,
 ): void {
   const [xf, xo, yf, yo] = [across.factor, across.offset, down.factor, down.offset]
   for (let i = from; i < to; i++) {
     const column = xs[i] * xf + xo
     const row = ys[i] * yf + yo
     if (column >= -NEAR && column <= columns + NEAR && row >= -NEAR && row <= rows + NEAR)
-      counts[(row < rows ? row | 0 : rows - 1) * columns + (column < columns ? column | 0 : columns - 1)]++
+      counts[(row < rows ? row | 0 : rows - 1) * columns + (column < columns ? column | 0 : columns - 1)] +=
+        times ? times[i] : 1
   }
 }
 

@@ -247,7 +247,7 @@ export async function askGroups(
     if (values) shaped.roles.set(role, { ...values, far: kept[at].value })
   }
   const rowOf = remembered(count, mark => table.markRow(shaped.keyOf(mark), testOf(order[mark])))
-  return { ...shaped, rowsOf: mark => (mark < count ? rowOf(mark) : []) }
+  return count > 0 ? { ...shaped, rowsOf: mark => [rowOf(mark)], rowOf } : { ...shaped, rowsOf: () => [] }
 }
 
 /** The test of rows that have a value. */

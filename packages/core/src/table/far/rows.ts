@@ -114,14 +114,8 @@ export function shapedRows(
         ? names.map((value, i) => equal(value, known[i][mark]))
         : [grouping.where, ...own(mark)],
     )
-  return {
-    table,
-    length,
-    grouped: false,
-    roles,
-    keyOf,
-    rowsOf: remembered(length, mark => table.markRow(keyOf(mark), testOf(mark), own(mark))),
-  }
+  const rowOf = remembered(length, mark => table.markRow(keyOf(mark), testOf(mark), own(mark)))
+  return { table, length, grouped: false, roles, keyOf, rowsOf: mark => [rowOf(mark)], rowOf }
 }
 
 const endsOf = (encoded: Encoded) =>
