@@ -138,29 +138,24 @@ function dimCrowd(
       if (rowOf ? test(rowOf(mark)) : has(marks.rowsOf(mark), test)) lit[count++] = mark
   }
   if (count === 0) return [faint]
-  takeAt(marks.x.at, lit, count, room.x)
-  takeAt(marks.y.at, lit, count, room.y)
-  takeAt(paint.color, lit, count, room.color)
-  if (marks.crowd) takeAt(marks.crowd.rows, lit, count, room.rows)
   const own = {
     ...marks,
     length: count,
-    x: { ...marks.x, at: room.x.subarray(0, count) },
-    y: { ...marks.y, at: room.y.subarray(0, count) },
-    crowd: marks.crowd && { ...marks.crowd, rows: room.rows },
+    x: { ...marks.x, at: takenAt(marks.x.at, lit, count, room.x) },
+    y: { ...marks.y, at: takenAt(marks.y.at, lit, count, room.y) },
+    crowd: marks.crowd && { ...marks.crowd, rows: takenAt(marks.crowd.rows, lit, count, room.rows) },
   }
-  const color = room.color.subarray(0, count)
+  const color = takenAt(paint.color, lit, count, room.color)
   const density = batch.columns / batch.width[0]
   const top = crowd(`${batch.id}/selected`, own, { ...paint, color }, x, y, pane.plot, density)
   return [faint, { ...top, pane: batch.pane, drawing: batch.drawing }]
 }
 
 /** In a loop of its own, which knows what it loops over: else each number would be wrapped up. */
-function takeAt(from: Values, at: Int32Array, count: number, into: Values): void {
+function takenAt<V extends Float64Array | Uint16Array>(from: V, at: Int32Array, count: number, into: V): V {
   for (let i = 0; i < count; i++) into[i] = from[at[i]]
+  return into.subarray(0, count) as V
 }
-
-type Values = Float64Array | Uint16Array
 
 interface Room {
   lit: Int32Array
