@@ -2,6 +2,7 @@ import { remember } from '../describe/remember.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { partPath } from '../finding/part-path.ts'
 import { numberFormat } from '../scale/intl-numbers.ts'
+import { keptTexts } from '../scale/kept-texts.ts'
 import { briefWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
@@ -117,24 +118,11 @@ function textsOf(
     return mark => (Number.isNaN(all[mark]) ? '' : momentText(all[mark], unit, locale, values.zone))
   const look = { ...lookOf(values), ...form, locale }
   if (all.length > MOST_ALIKE) return mark => (Number.isNaN(all[mark]) ? '' : valueText(all[mark], look))
-  const write = remembered(briefWriter(presentOf(all), look))
+  const write = keptTexts(briefWriter(presentOf(all), look), MOST_ALIKE)
   return mark => (Number.isNaN(all[mark]) ? '' : write(all[mark]))
 }
 
 export const presentOf = (all: Float64Array) => [...new Set(all)].filter(value => !Number.isNaN(value))
-
-/** Many marks show the same number, and writing one costs more than looking it up. */
-function remembered(write: (value: number) => string): (value: number) => string {
-  const known = new Map<number, string>()
-  return value => {
-    let text = known.get(value)
-    if (text === undefined) {
-      text = write(value)
-      if (known.size < MOST_ALIKE) known.set(value, text)
-    }
-    return text
-  }
-}
 
 /**
  * The shares of a whole in whole percents that sum to 100, by the largest remainder (Hamilton's method): each is rounded

@@ -52,7 +52,7 @@ export class Cover {
    */
   segment(x: number, y: number, ux: number, uy: number, length: number, reach: number): void {
     const { columns, rows, cover } = this
-    this.reach(x, y, x + ux * length, y + uy * length, reach + 1)
+    this.extend(x, y, x + ux * length, y + uy * length, reach + 1)
     const steep = Math.abs(uy) > Math.abs(ux)
     const [at, beside] = steep ? [y, x] : [x, y]
     const [along, aside] = steep ? [uy, ux] : [ux, uy]
@@ -144,7 +144,7 @@ export class Cover {
     bytes[at + 3] = sum
   }
 
-  private reach(ax: number, ay: number, bx: number, by: number, around: number): void {
+  private extend(ax: number, ay: number, bx: number, by: number, around: number): void {
     this.left = Math.min(this.left, Math.floor(Math.min(ax, bx) - around))
     this.top = Math.min(this.top, Math.floor(Math.min(ay, by) - around))
     this.right = Math.max(this.right, Math.ceil(Math.max(ax, bx) + around))

@@ -2,6 +2,7 @@ import { usable } from '../finding/check-format.ts'
 import type { Unit } from '../table/cells/calendar.ts'
 import { civilOf, DAY, withinDates } from '../table/cells/calendar.ts'
 import type { Zone } from '../table/cells/zone.ts'
+import { keptTexts } from './kept-texts.ts'
 
 /** Writes a time. */
 interface WritesTimes {
@@ -10,22 +11,8 @@ interface WritesTimes {
 
 const formats = new Map<string, WritesTimes>()
 
-/** So many texts of each format are kept. */
+/** So many texts of each format are kept: charts of a page, and pictures of one that moves, write the same times. */
 const KEPT = 512
-
-/** Charts of a page, and pictures of one that moves, write the same times again and again. */
-function kept(write: (time: number) => string): (time: number) => string {
-  const texts = new Map<number, string>()
-  return time => {
-    let text = texts.get(time)
-    if (text === undefined) {
-      text = write(time)
-      if (texts.size === KEPT) texts.clear()
-      texts.set(time, text)
-    }
-    return text
-  }
-}
 
 /** What `Intl.DateTimeFormat` writes in a zone, kept; Gregorian calendar, since ticks are. */
 export function timeFormat(locale: string, zone: string, options: Intl.DateTimeFormatOptions): WritesTimes {
@@ -42,7 +29,7 @@ export function timeFormat(locale: string, zone: string, options: Intl.DateTimeF
         }),
     )
     // Buckets and ticks may begin before the first date there is.
-    format = { format: kept(time => intl.format(withinDates(time))) }
+    format = { format: keptTexts(time => intl.format(withinDates(time)), KEPT) }
     formats.set(name, format)
   }
   return format
