@@ -76,7 +76,6 @@ function paintBatch(
   { pictures, bitmap, denseLines, shapes }: Surroundings,
 ): void {
   const onto = shapes ? undefined : bitmap
-  const box = batch.clip ? clipBox(scene, batch) : { x: 0, y: 0, width: scene.width, height: scene.height }
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, context, scene.background)
@@ -87,7 +86,9 @@ function paintBatch(
     case 'pixels':
       return paintPixels(batch, context, bitmap)
     case 'lines':
-      return denseLines?.(batch, box, context, density, onto) ? undefined : paintLines(batch, context)
+      return denseLines?.(batch, boxOf(batch, scene), context, density, onto)
+        ? undefined
+        : paintLines(batch, context)
     case 'areas':
       return paintAreas(batch, context, scene.background)
     case 'segments':
@@ -98,6 +99,10 @@ function paintBatch(
       return paintImages(batch, context, pictures)
   }
 }
+
+/** What of the scene a batch may reach. */
+const boxOf = (batch: Batch, scene: Scene): Box =>
+  batch.clip ? clipBox(scene, batch) : { x: 0, y: 0, width: scene.width, height: scene.height }
 
 function paintRects(batch: Rects, context: Context2D, ground = WHITE): void {
   const { x, y, width, height, round, radius, color, colors, alpha, edge } = batch

@@ -1,3 +1,6 @@
+import type { Rgb } from '../theme/contrast.ts'
+import { inkPixel } from '../theme/ink-pixel.ts'
+
 /** Pixels whose cover is looked at in one go. */
 const WORD = 4
 
@@ -82,7 +85,7 @@ export class Cover {
         const part = outer - Math.abs(far)
         const before = cover[pixel]
         if (before === 255 || part <= 0) continue
-        cover[pixel] = part >= 1 ? 255 : before + (255 - before) * part + 0.5
+        cover[pixel] = together(before, part)
       }
     }
   }
@@ -101,21 +104,19 @@ export class Cover {
         const part = outer - Math.sqrt(across * across + down * down)
         if (part <= 0) continue
         const pixel = row * stride + column
-        const before = cover[pixel]
-        cover[pixel] = part >= 1 ? 255 : before + (255 - before) * part + 0.5
+        cover[pixel] = together(cover[pixel], part)
       }
     }
   }
 
   /** Lays a colour over the picture where the line covers it, and begins the next line. */
-  ink([r, g, b]: readonly [number, number, number], opacity: number): void {
+  ink(color: Rgb, opacity: number): void {
     const { bytes, cover, columns, stride } = this
     const [left, right] = [Math.max(0, this.left), Math.min(columns - 1, this.right)]
     const [top, bottom] = [Math.max(0, this.top), Math.min(this.rows - 1, this.bottom)]
     const words = new Uint32Array(cover.buffer)
-    // A pixel in one piece, as processors of our days keep it: its first byte is the lowest.
     const whole = new Uint32Array(bytes.buffer)
-    const color = r | (g << 8) | (b << 16)
+    const { ink, solid } = inkPixel(color)
     for (let row = top; row <= bottom; row++) {
       const last = (row * stride + right) >> 2
       for (let word = (row * stride + left) >> 2; word <= last; word++) {
@@ -125,8 +126,8 @@ export class Cover {
           const own = cover[at] * opacity
           const pixel = at - row * (stride - columns)
           const below = bytes[pixel * 4 + 3]
-          if (below === 0 || own === 255) whole[pixel] = color | (own << 24)
-          else this.blend(pixel * 4, r, g, b, own, own + below * (1 - own / 255))
+          if (below === 0 || own === 255) whole[pixel] = ink + (own | 0) * solid
+          else this.blend(pixel * 4, color, own, own + below * (1 - own / 255))
         }
         words[word] = 0
       }
@@ -135,7 +136,7 @@ export class Cover {
     this.right = this.bottom = Number.NEGATIVE_INFINITY
   }
 
-  private blend(at: number, r: number, g: number, b: number, own: number, sum: number): void {
+  private blend(at: number, [r, g, b]: Rgb, own: number, sum: number): void {
     const { bytes } = this
     const share = own / sum
     bytes[at] += (r - bytes[at]) * share
@@ -151,3 +152,7 @@ export class Cover {
     this.bottom = Math.max(this.bottom, Math.ceil(Math.max(ay, by) + around))
   }
 }
+
+/** How much of a pixel is covered, 0 to 255, once another part of the line covers a share of it. */
+const together = (before: number, part: number): number =>
+  part >= 1 ? 255 : before + (255 - before) * part + 0.5

@@ -1,5 +1,5 @@
 import type { Discs } from '../scene/scene.ts'
-import { isTranslucent, readColor } from '../theme/contrast.ts'
+import { isTranslucent, type Rgb, readColor } from '../theme/contrast.ts'
 import type { Bitmap, Context2D } from './context.ts'
 
 /** From so many discs on they are stamped: a path of its own for each takes most of a frame. */
@@ -37,7 +37,7 @@ export function stampDiscs(
   if (known?.density !== density) {
     known = {
       density,
-      sheet: sheetOf(batch, inks as Ink[], Math.ceil(width * density), Math.ceil(height * density), density),
+      sheet: sheetOf(batch, inks as Rgb[], Math.ceil(width * density), Math.ceil(height * density), density),
     }
     sheets.set(batch, known)
   }
@@ -55,11 +55,9 @@ export function stampDiscs(
   return true
 }
 
-type Ink = NonNullable<ReturnType<typeof readColor>>
-
 function sheetOf(
   { x, y, radius, color, alpha }: Discs,
-  inks: readonly Ink[],
+  inks: readonly Rgb[],
   width: number,
   height: number,
   density: number,
@@ -133,7 +131,7 @@ function layInk(
   at: number,
   { pixels, cover }: Stamp,
   alpha: number,
-  [r, g, b]: Ink,
+  [r, g, b]: Rgb,
 ): void {
   for (let i = 0; i < pixels.length; i++) {
     const pixel = (at + pixels[i]) * 4
@@ -146,7 +144,7 @@ function layInk(
   }
 }
 
-function bytesOfOne(sum: Float32Array, [r, g, b]: Ink): Uint8ClampedArray {
+function bytesOfOne(sum: Float32Array, [r, g, b]: Rgb): Uint8ClampedArray {
   const rgba = new Uint8ClampedArray(sum.length * 4)
   for (let i = 0, at = 0; i < sum.length; i++, at += 4) {
     if (sum[i] === 0) continue

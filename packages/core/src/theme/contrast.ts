@@ -1,6 +1,7 @@
 import type { Theme } from './theme.ts'
 
-type Rgb = readonly [red: number, green: number, blue: number]
+/** 0 to 255. */
+export type Rgb = readonly [red: number, green: number, blue: number]
 
 /** Reads #rgb, #rrggbb and rgb() colours; undefined for others, whose look only a browser knows. */
 export function readColor(color: string): Rgb | undefined {

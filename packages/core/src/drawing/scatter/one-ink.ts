@@ -1,17 +1,11 @@
+import type { Rgb } from '../../theme/contrast.ts'
+import { inkPixel } from '../../theme/ink-pixel.ts'
 import { Crowds, MOST, opacitiesOf, opacityAt } from './opacity.ts'
 
-/** Red, green and blue, 0 to 255. */
-export type Ink = readonly [red: number, green: number, blue: number]
+export type Ink = Rgb
 
 /** Of larger pictures about so many elements tell how crowded places are. */
 const LOOKED_AT = 50_000
-
-/** One colour as a whole number that all four values of an element are written by, in whichever order this machine keeps them. */
-function wordsOf([r, g, b]: Ink): { ink: number; solid: number } {
-  const [ink] = new Uint32Array(Uint8Array.of(r, g, b, 0).buffer)
-  const [solid] = new Uint32Array(Uint8Array.of(0, 0, 0, 1).buffer)
-  return { ink, solid }
-}
 
 /** Writes a picture of gathered points in one colour. */
 export function writeOneInk(rgba: Uint8ClampedArray, crowd: Float32Array, ink: Ink): void {
@@ -51,13 +45,13 @@ const LONGEST = 1 << 15
 
 /** The elements of a picture by steps of how many points they have: looked up, as deciding at each of them takes longer. */
 function writtenBySteps(opacity: Uint8Array, ink: Ink): { written: Int32Array; steps: number } {
-  const words = wordsOf(ink)
+  const pixel = inkPixel(ink)
   const found = opacity.indexOf(255)
   const solid = found < 0 ? MOST : found
   const steps = Math.min(FINEST, Math.floor(LONGEST / solid))
   const written = new Int32Array(solid * steps + 1)
   for (let step = 1; step < written.length; step++)
-    written[step] = words.ink + opacityAt(opacity, step / steps) * words.solid
+    written[step] = pixel.ink + opacityAt(opacity, step / steps) * pixel.solid
   return { written, steps }
 }
 
