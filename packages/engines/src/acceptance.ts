@@ -85,7 +85,7 @@ export async function countsOnLog(
   trial: Trial,
 ): Promise<{ here: Record<string, number>; there: Record<string, number> }> {
   const values = [1.5, 12, 15, 99, 110, 4000, 0.02, 0, -5, null, 1e12]
-  const [from, perUnit] = [-1, 2.5]
+  const [from, perUnit] = [-1.25, 2.5]
   const place: TriedColumn = { name: 'place', type: 'number', values: values.map((_, i) => i) }
   const name = await trial.fill([{ name: 'value', type: 'number', values: [...values] }, place])
   await trial.engine.describe(name)
@@ -277,7 +277,9 @@ export function questionsFor({
     fc.tuple(text, fc.constantFrom(...HARD)).map(([name, word]) => ({ [name]: word })),
     fc.tuple(text, fc.subarray(HARD, { minLength: 1 })).map(([name, words]) => ({ [name]: { not: words } })),
     text.map(name => ({ [name]: { from: 'S', until: 'ü' } })),
-    number.map(name => ({ [name]: { from: -1, until: 5 } })),
+    fc
+      .tuple(number, fc.constantFrom(-1, -0.25, -4.5e-7))
+      .map(([name, from]) => ({ [name]: { from, until: 5 } })),
     fc.oneof(number, text, time).map(name => ({ [name]: null })),
     time.map(name => ({ [name]: { from: '2023-12-03', until: '2024-03-31T01:30' } })),
     fc.tuple(unit, time).map(([word, name]) => ({ [`${word} of ${name}`]: { from: '2024-01-01' } })),

@@ -1,6 +1,6 @@
 import type { FarBucket } from '@dapplo/core/far'
 import type { Dialect, Writer } from '../sql/dialect.ts'
-import { numberText } from '../sql/number-text.ts'
+import { digitsOf, numberText } from '../sql/number-text.ts'
 
 const FLOATS = new Set(['DOUBLE', 'FLOAT'])
 
@@ -76,7 +76,7 @@ class DuckdbWriter implements Writer {
   }
 
   number(value: number): string {
-    return Number.isInteger(value) ? numberText(value) : `CAST('${numberText(value)}' AS DOUBLE)`
+    return Number.isInteger(value) ? numberText(value) : `CAST('${digitsOf(value)}' AS DOUBLE)`
   }
 }
 

@@ -1,6 +1,6 @@
 import { Civil } from '../sql/civil.ts'
 import type { Dialect, Writer } from '../sql/dialect.ts'
-import { numberText } from '../sql/number-text.ts'
+import { digitsOf, numberText } from '../sql/number-text.ts'
 
 const FLOATS = new Set(['double precision', 'real', 'numeric'])
 /** Its own calendar is worked out in decimals, several times as slow. */
@@ -68,6 +68,6 @@ class PostgresWriter implements Writer {
   }
 
   number(value: number): string {
-    return Number.isInteger(value) ? numberText(value) : `CAST('${numberText(value)}' AS double precision)`
+    return Number.isInteger(value) ? numberText(value) : `CAST('${digitsOf(value)}' AS double precision)`
   }
 }
