@@ -146,7 +146,9 @@ function dataExtent(input: ScaleInput, kind: ScaleKind): [number, number] {
     const { kind: drawn } = bound.drawing
     const arrange = arrangeOf(bound.drawing)
     if (bound.marks.length === 0) continue
-    if (kind.name === 'log') {
+    const { reach } = use.values
+    if (kind.name === 'log' && reach && reach[0] > 0) take(...reach)
+    else if (kind.name === 'log') {
       const other = input.role === 'x' ? bound.marks.y : bound.marks.x
       positions.at.forEach((value, mark) => {
         if (value > 0 && (other.unbound || !Number.isNaN(other.at[mark]))) take(value, value)
@@ -192,13 +194,16 @@ function widened(value: number, kind: ScaleKind, input: ScaleInput): [number, nu
 
 function unplaced(input: ScaleInput): Finding[] {
   let count = 0
-  for (const { positions } of input.uses) for (const value of positions.at) if (value <= 0) count++
+  for (const { positions, bound } of input.uses)
+    positions.at.forEach((value, mark) => {
+      if (value <= 0) count += bound.marks.crowd?.rows[mark] ?? 1
+    })
   if (count === 0) return []
   const label = input.uses[0].values.column?.name ?? input.name
   return [
     {
       code: 'not-on-log',
-      message: `${count === 1 ? 'One value' : `${count} values`} of "${label}" ${count === 1 ? 'is' : 'are'} zero or negative, and a logarithmic scale has no place for ${count === 1 ? 'it' : 'them'}`,
+      message: `A logarithmic scale has no place for ${count} of the values of "${label}", being zero or negative`,
       remedy: 'Use the kind "signed log" or "root", or leave those rows out with "where".',
       path: `scales.${input.name}.kind`,
     },

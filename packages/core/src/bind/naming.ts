@@ -1,4 +1,4 @@
-import { readableName } from '../table/cells/column.ts'
+import { readableName, type TableColumn } from '../table/cells/column.ts'
 import type { RoleValues } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import { type BucketUnit, type Meaning, shareOfPercentile } from '../table/phrase/meaning.ts'
@@ -97,7 +97,7 @@ export function lookOf(values: RoleValues): {
   return {
     percent,
     whole: counts,
-    plain: meaning.is === 'column' && column !== undefined && readsAsYears(column),
+    plain: meaning.is === 'column' && column !== undefined && readsAsYears(column, values),
     format: meaning.format ?? (percent || counts ? undefined : column?.options.format),
   }
 }
@@ -123,12 +123,12 @@ export const isOpenBin = (meaning: Meaning, start: number): boolean =>
   meaning.is === 'bins' && meaning.until !== undefined && start >= meaning.until - 1e-9
 
 /** Whole numbers around the years that people speak of: `1987` is read as a year, `1,987` as a quantity. */
-function readsAsYears({ cells, extent }: NonNullable<RoleValues['column']>): boolean {
-  return (
-    cells.type === 'number' &&
-    extent.min >= 1500 &&
-    extent.max <= 2200 &&
-    // A look at the first thousand is enough for how numbers are written.
-    cells.values.subarray(0, 1000).every(value => Number.isInteger(value) || Number.isNaN(value))
-  )
+function readsAsYears({ cells, extent: { min, max } }: TableColumn, values: RoleValues): boolean {
+  if (cells.type !== 'number') return false
+  const year = (value: number) =>
+    Number.isNaN(value) || (Number.isInteger(value) && value > 1499 && value < 2201)
+  // Of rows that are elsewhere no more may be known than those that came.
+  const known = min <= max ? [min, max] : (values.reach ?? (values.cells as typeof cells).values ?? [])
+  // A look at the first thousand is enough for how numbers are written.
+  return Array.from(known).every(year) && cells.values.subarray(0, 1000).every(year)
 }

@@ -56,7 +56,12 @@ export const trend = kind<Pick<Drawing<any>, 'fit' | 'band'>>({
       if (value < min) min = value
       if (value > max) max = value
     }
-    for (const value of marks.crowd?.ends ?? marks.y.at) take(value)
+    if (marks.crowd?.ends) marks.crowd.ends.forEach(take)
+    else
+      marks.y.at.forEach((value, mark) => {
+        // A row without a place along x is not drawn.
+        if (!Number.isNaN(marks.x.at[mark])) take(value)
+      })
     // A curve that goes beyond the points by no more than rounding must not stretch the axis.
     const slack = 1e-9 * Math.max(Math.abs(min), Math.abs(max))
     const takeCurve = (value: number) => {
