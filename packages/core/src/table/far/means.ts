@@ -2,9 +2,19 @@ import type { Question } from '../group/question.ts'
 import type { Shaped } from '../group/shape.ts'
 import { together } from './conditions.ts'
 import type { FarContext } from './groups.ts'
-import { cellsOver, type Lie, reaching } from './lie.ts'
-import type { FarTest, FarValue } from './model.ts'
-import { asRows, othersIn, rowParts, shapedRows } from './rows.ts'
+import {
+  asFine,
+  cellsOver,
+  type Ends,
+  endsOf,
+  endsOnLogs,
+  has,
+  type Lie,
+  meansWithin,
+  reaching,
+} from './lie.ts'
+import type { FarAnswer, FarTest } from './model.ts'
+import { asRows, othersIn, type RowParts, rowParts, shapedRows } from './rows.ts'
 
 /** Stretches along x: so many that what lies within one of them counts for nothing in the slope of all. */
 const STRETCHES = 4096
@@ -20,13 +30,36 @@ export async function askMeans(
   where: FarTest | undefined,
   lie: Lie,
 ): Promise<Shaped> {
-  const { table, ask } = context
   const parts = await rowParts(context, question, where)
-  const others = othersIn(parts)
-  const has = (value: FarValue): FarTest => ({ is: 'not', test: { is: 'missing', value } })
+  let means = await meansOver(context, parts, lie, lie.ends)
+  const ends = means.reached
+  if (!asFine(lie.ends.x, ends.x) || !asFine(lie.ends.y, ends.y))
+    means = await meansOver(context, parts, lie, ends)
+  const { rows, x, y, spreads, own } = means
+  return {
+    ...reaching(
+      shapedRows(context, parts, asRows(parts, { x, y }, own), []),
+      await endsOnLogs(context, question, lie, parts.grouping.where, ends),
+    ),
+    crowd: { rows, spreads, ends: ends.y, width: 0, height: 0 },
+  }
+}
+
+interface Means {
+  rows: Float64Array
+  x: Float64Array
+  y: Float64Array
+  spreads: Float64Array
+  /** What tells series apart. */
+  own: FarAnswer['columns']
+  /** How far rows reach that have both positions. */
+  reached: Ends
+}
+
+async function meansOver({ table, ask }: FarContext, parts: RowParts, lie: Lie, ends: Ends): Promise<Means> {
   // Near the values, so that their squares keep their digits.
-  const around = (lie.ends.y[0] + lie.ends.y[1]) / 2
-  const by = [cellsOver(lie.x, lie.ends.x, STRETCHES), ...others.map(({ value }) => value)]
+  const around = (ends.y[0] + ends.y[1]) / 2
+  const by = [cellsOver(lie.x, ends.x, STRETCHES), ...othersIn(parts).map(({ value }) => value)]
   const { columns } = await ask({
     ask: 'groups',
     table: table.farName,
@@ -37,14 +70,18 @@ export async function askMeans(
       { how: 'mean', of: lie.x },
       { how: 'mean', of: lie.y },
       { how: 'squares', of: lie.y, around },
+      { how: 'min', of: lie.x },
+      { how: 'max', of: lie.x },
+      { how: 'min', of: lie.y },
+      { how: 'max', of: lie.y },
     ],
     most: 1_000_000,
   })
+  const cells = columns[0] as Float64Array
   const own = columns.slice(1, by.length)
-  const [rows, x, y, squares] = columns.slice(by.length) as Float64Array[]
+  const [rows, x, y, squares, ...reach] = columns.slice(by.length) as Float64Array[]
   const spreads = squares.map((value, i) => Math.max(0, value - rows[i] * (y[i] - around) ** 2))
-  return {
-    ...reaching(shapedRows(context, parts, asRows(parts, { x, y }, own), []), lie),
-    crowd: { rows, spreads, ends: lie.ends.y, width: 0, height: 0 },
-  }
+  const [fromX, untilX, fromY, untilY] = reach.map(endsOf)
+  const reached: Ends = { x: [fromX[0], untilX[1]], y: [fromY[0], untilY[1]] }
+  return { rows, x: meansWithin(x, cells, reached.x), y: meansWithin(y, x, reached.y), spreads, own, reached }
 }

@@ -2,7 +2,18 @@ import type { Question } from '../group/question.ts'
 import type { Shaped } from '../group/shape.ts'
 import { together } from './conditions.ts'
 import type { FarContext } from './groups.ts'
-import { betweenEnds, cellsOver, inView, type Lie, reaching } from './lie.ts'
+import {
+  asFine,
+  betweenEnds,
+  cellsOver,
+  type Ends,
+  endsOf,
+  endsOnLogs,
+  inView,
+  type Lie,
+  middleOf,
+  reaching,
+} from './lie.ts'
 import type { FarAnswer, FarMeasure, FarTest } from './model.ts'
 import { asRows, othersIn, type RowParts, rowParts, shapedRows } from './rows.ts'
 
@@ -27,17 +38,31 @@ export async function askStretches(
   const parts = await rowParts(context, question, where)
   const series = await seriesIn(context, parts)
   const count = Math.max(LEAST_STRETCHES, Math.min(STRETCHES, Math.floor(MOST_MARKS / 4 / series)))
-  const whole = await stretches(context, parts, lie, lie.ends.x, count)
-  const view = inView(lie.ends.x, question.view?.x)
-  const fine = view && (await stretches(context, parts, lie, view, count, view))
+  const log = question.logs?.x === true
+  const all = await stretches(context, parts, lie, { ends: lie.ends.x, count, log })
+  const ends = endsIn(all)
+  const whole = asFine(lie.ends.x, ends.x, log)
+    ? all
+    : await stretches(context, parts, lie, { ends: ends.x, count, log, only: ends.x })
+  const view = inView(ends.x, question.view?.x)
+  const fine = view && (await stretches(context, parts, lie, { ends: view, count, log, only: view }))
   const marks = fine ? [...whole.filter(({ x }) => x < view[0] || x > view[1]), ...fine] : whole
-  return reaching(shapedRows(context, parts, answerOf(parts, marks), []), lie)
+  return reaching(
+    shapedRows(context, parts, answerOf(parts, marks), []),
+    await endsOnLogs(context, question, lie, parts.grouping.where, ends),
+  )
 }
 
 interface Stretch {
   x: number
   y: number
   others: (number | string | null)[]
+}
+
+/** How far rows reach that have both positions: the first, last, least and greatest of them are among the marks. */
+function endsIn(marks: readonly Stretch[]): Ends {
+  const placed = marks.filter(({ y }) => !Number.isNaN(y))
+  return { x: endsOf(placed.map(({ x }) => x)), y: endsOf(placed.map(({ y }) => y)) }
 }
 
 /** How many series there are, at most. */
@@ -55,13 +80,20 @@ async function seriesIn({ table, ask }: FarContext, parts: RowParts): Promise<nu
   return Math.max(1, length)
 }
 
+/** What is gathered: so many stretches over some ends, of all rows or of those within other ends. */
+interface Over {
+  ends: readonly [number, number]
+  count: number
+  /** Whether they are of one width on a logarithmic scale. */
+  log: boolean
+  only?: readonly [number, number]
+}
+
 async function stretches(
   { table, ask }: FarContext,
   parts: RowParts,
   { x, y }: Lie,
-  ends: readonly [number, number],
-  count: number,
-  only?: readonly [number, number],
+  { ends, count, log, only }: Over,
 ): Promise<Stretch[]> {
   const by = othersIn(parts).map(({ value }) => value)
   const measures: FarMeasure[] = [
@@ -74,20 +106,25 @@ async function stretches(
     { how: 'max', of: y },
     { how: 'at greatest', of: x, by: y },
   ]
+  // What is not above zero has no place there.
+  const cells = cellsOver(x, ends, count, log && ends[0] > 0)
   const answer = await ask({
     ask: 'groups',
     table: table.farName,
     where: together([parts.grouping.where, only && betweenEnds(x, only)]),
-    by: [cellsOver(x, ends, count), ...by],
+    by: [cells, ...by],
     measures,
     most: 1_000_000,
   })
-  const [from, until] = ends
-  return marksOf(answer, by.length, from, (until - from) / count)
+  return marksOf(answer, by.length, stretch => middleOf(cells, stretch))
 }
 
 /** Up to four marks a stretch, in the order of x; one without a value is a gap. */
-function marksOf({ columns, length }: FarAnswer, series: number, from: number, wide: number): Stretch[] {
+function marksOf(
+  { columns, length }: FarAnswer,
+  series: number,
+  middle: (stretch: number) => number,
+): Stretch[] {
   const out: Stretch[] = []
   const own = columns.slice(1, 1 + series)
   const [firstX, firstY, lastX, lastY, least, leastX, greatest, greatestX] = columns.slice(
@@ -98,7 +135,7 @@ function marksOf({ columns, length }: FarAnswer, series: number, from: number, w
     if (Number.isNaN(stretch)) continue
     const others = own.map(values => values[i])
     const corners: [number, number][] = Number.isNaN(least[i])
-      ? [[from + (stretch + 0.5) * wide, Number.NaN]]
+      ? [[middle(stretch), Number.NaN]]
       : [
           [firstX[i], firstY[i]],
           [leastX[i], least[i]],
