@@ -1,4 +1,4 @@
-import { paintDenseLines } from '@dapplo/core/internal'
+import { paintDense } from '@dapplo/core/internal'
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 
 /** Puts colour values on a canvas, as the painters in Node do. */
@@ -9,4 +9,4 @@ export function bitmap(rgba, columns, rows) {
 }
 
 /** What painting has in Node. */
-export const surroundings = { bitmap, denseLines: paintDenseLines }
+export const surroundings = { bitmap, dense: paintDense }

@@ -125,7 +125,7 @@ mount(chartOf(table([{ a: 1, b: 2 }]), { draw: line, x: 'a', y: 'b' }), '#x', { 
       '<svg',
     ])
       expect(least, words).not.toContain(words)
-    expect(kilobytes(least)).toBeLessThan(107.5)
+    expect(kilobytes(least)).toBeLessThan(106.6)
     // What people compose with is a package of its own.
     const whole = kilobytes(await bundled("import * as all from 'dapplo'\nglobalThis.all = all"))
     expect(whole).toBeLessThan(217.5)

@@ -2,7 +2,7 @@
 import { createCanvas, ImageData } from '@napi-rs/canvas'
 import { paintCanvas } from '../../packages/core/src/paint/canvas.ts'
 import type { Context2D, Surroundings } from '../../packages/core/src/paint/context.ts'
-import { paintDenseLines } from '../../packages/core/src/paint/dense-lines.ts'
+import { paintDense } from '../../packages/core/src/paint/dense.ts'
 import type { Scene } from '../../packages/core/src/scene/scene.ts'
 
 export const bitmap: Surroundings['bitmap'] = (rgba, columns, rows) => {
@@ -12,7 +12,7 @@ export const bitmap: Surroundings['bitmap'] = (rgba, columns, rows) => {
 }
 
 /** What painting has that is to be quick. */
-export const quick: Surroundings = { bitmap, denseLines: paintDenseLines }
+export const quick: Surroundings = { bitmap, dense: paintDense }
 
 /** The bytes of a scene's pixels. */
 export function painted(scene: Scene, density: number, surroundings: Surroundings): Uint8ClampedArray {

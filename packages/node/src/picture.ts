@@ -15,7 +15,7 @@ import {
   type Composition,
   escapeXml,
   Playback,
-  paintDenseLines,
+  paintDense,
   periodsInTime,
   View,
   withCommon,
@@ -185,6 +185,6 @@ export async function surroundingsOf(scene: Scene): Promise<Surroundings> {
       picture.getContext('2d').putImageData(new ImageData(rgba, columns, rows), 0, 0)
       return picture
     },
-    denseLines: paintDenseLines,
+    dense: paintDense,
   }
 }

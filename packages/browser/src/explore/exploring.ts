@@ -1,4 +1,4 @@
-import { hotspots, paintDenseLines, readAt } from '@dapplo/core/internal'
+import { hotspots, paintDense, readAt } from '@dapplo/core/internal'
 import type { Part } from '../live/model.ts'
 import { Gestures } from './gestures.ts'
 import { Selecting } from './selecting.ts'
@@ -10,7 +10,7 @@ export const exploring: Part = {
   name: 'exploring',
   install(host) {
     const { can, view, stage } = host
-    stage.surroundings.denseLines = paintDenseLines
+    stage.surroundings.dense = paintDense
     const selecting = new Selecting(view, {
       shown: () => host.composition,
       setState: state => {

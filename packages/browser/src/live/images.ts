@@ -8,7 +8,7 @@ export class Images {
   private readonly arrived: () => void
   private readonly failed = new Set<string>()
   /** Given by the parts that let frames follow each other. */
-  denseLines: Surroundings['denseLines']
+  dense: Surroundings['dense']
 
   /** `arrived`: called when a picture that was asked for has loaded, or cannot be. */
   constructor(arrived: () => void) {

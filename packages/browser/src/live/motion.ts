@@ -1,4 +1,4 @@
-import { appear, between, carrying, momentBetween, paced, paintDenseLines } from '@dapplo/core/internal'
+import { appear, between, carrying, momentBetween, paced, paintDense } from '@dapplo/core/internal'
 import type { Part } from './model.ts'
 
 /** Shapes glide to where they belong when data, chart or zoom change. Without it, pictures follow each other at once. */
@@ -6,7 +6,7 @@ export const motion: Part = {
   name: 'motion',
   install({ can, stage }) {
     can.moves = { appear, between, carrying, momentBetween, paced }
-    stage.surroundings.denseLines = paintDenseLines
+    stage.surroundings.dense = paintDense
     return {}
   },
 }

@@ -21,7 +21,6 @@ import { boxOfBand, boxOfRect, boxOfWedge, hatchOf, hatchOver } from './hatching
 import { pixelRuns } from './pixels.ts'
 import { edgeRect, roundedRect } from './rounded.ts'
 import { snapped } from './snap.ts'
-import { stampDiscs } from './stamps.ts'
 import { paintTexts } from './texts.ts'
 import { traceWedge } from './wedge.ts'
 
@@ -73,22 +72,21 @@ function paintBatch(
   scene: Scene,
   context: Context2D,
   density: number,
-  { pictures, bitmap, denseLines, shapes }: Surroundings,
+  { pictures, bitmap, dense, shapes }: Surroundings,
 ): void {
-  const onto = shapes ? undefined : bitmap
+  const together = (batch: Lines | Discs) =>
+    !shapes && dense?.(batch, boxOf(batch, scene), context, density, bitmap)
   switch (batch.kind) {
     case 'rects':
       return paintRects(batch, context, scene.background)
     case 'discs':
-      return stampDiscs(batch, scene, context, density, onto) ? undefined : paintDiscs(batch, context)
+      return together(batch) ? undefined : paintDiscs(batch, context)
     case 'wedges':
       return paintWedges(batch, context, scene.background)
     case 'pixels':
       return paintPixels(batch, context, bitmap)
     case 'lines':
-      return denseLines?.(batch, boxOf(batch, scene), context, density, onto)
-        ? undefined
-        : paintLines(batch, context)
+      return together(batch) ? undefined : paintLines(batch, context)
     case 'areas':
       return paintAreas(batch, context, scene.background)
     case 'segments':

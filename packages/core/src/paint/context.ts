@@ -1,4 +1,4 @@
-import type { Box, Lines } from '../scene/scene.ts'
+import type { Box, Discs, Lines } from '../scene/scene.ts'
 
 /** The part of a 2D canvas context that is painted with: a page's, a worker's, or one in Node. */
 export interface Context2D {
@@ -43,9 +43,9 @@ export type Pictures = (href: string) => { source: unknown; width: number; heigh
 /** Turns colour values into something that can be drawn as an image: a canvas of that size, which holds a copy of them. It is drawn before the next one is asked for. */
 export type Bitmap = (rgba: Uint8ClampedArray, columns: number, rows: number) => unknown
 
-/** Paints lines of very many vertices, as far as they are in a box, in less time than stroking them takes; whether it did. */
-export type DenseLines = (
-  batch: Lines,
+/** Paints very many discs, or lines of very many vertices, as far as they are in a box, in less time than a path for each takes; whether it did. */
+export type Dense = (
+  batch: Lines | Discs,
   box: Box,
   context: Context2D,
   density: number,
@@ -57,8 +57,8 @@ export interface Surroundings {
   pictures?: Pictures
   /** Without it, pictures of colour values are painted as little rectangles, which is slow. */
   bitmap?: Bitmap
-  /** Where frames follow each other, `paintDenseLines`. */
-  denseLines?: DenseLines
+  /** Where frames follow each other, `paintDense`. */
+  dense?: Dense
   /** Whether shapes stay shapes, as in a file that can be enlarged: else very many are painted as one picture. */
   shapes?: boolean
 }

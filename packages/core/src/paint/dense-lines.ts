@@ -1,6 +1,6 @@
-import type { Lines } from '../scene/scene.ts'
+import type { Box, Lines } from '../scene/scene.ts'
 import { isTranslucent, readColor } from '../theme/contrast.ts'
-import type { DenseLines } from './context.ts'
+import type { Bitmap, Context2D } from './context.ts'
 import { Cover } from './cover.ts'
 
 /** From so many vertices on lines are painted pixel by pixel: stroking them takes most of a frame. */
@@ -9,7 +9,13 @@ const MANY = 1500
 const WIDEST = 2
 
 /** As one picture, whose pixels are covered one by one. */
-export const paintDenseLines: DenseLines = (batch, box, context, density, bitmap) => {
+export function paintDenseLines(
+  batch: Lines,
+  box: Box,
+  context: Context2D,
+  density: number,
+  bitmap: Bitmap | undefined,
+): boolean {
   const { starts, width, dash, colors, color, alpha } = batch
   if (!bitmap || batch.x.length < MANY || batch.smooth || dash.some(dash => dash?.length)) return false
   if (width.some(width => width * density > WIDEST) || colors.some(isTranslucent)) return false

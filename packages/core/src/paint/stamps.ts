@@ -1,4 +1,4 @@
-import type { Discs } from '../scene/scene.ts'
+import type { Box, Discs } from '../scene/scene.ts'
 import { isTranslucent, type Rgb, readColor } from '../theme/contrast.ts'
 import type { Bitmap, Context2D } from './context.ts'
 
@@ -25,7 +25,7 @@ const sheets = new WeakMap<Discs, { density: number; sheet: Sheet | undefined }>
  */
 export function stampDiscs(
   batch: Discs,
-  { width, height }: { width: number; height: number },
+  box: Box,
   context: Context2D,
   density: number,
   bitmap: Bitmap | undefined,
@@ -37,7 +37,13 @@ export function stampDiscs(
   if (known?.density !== density) {
     known = {
       density,
-      sheet: sheetOf(batch, inks as Rgb[], Math.ceil(width * density), Math.ceil(height * density), density),
+      sheet: sheetOf(
+        batch,
+        inks as Rgb[],
+        Math.ceil((box.x + box.width) * density),
+        Math.ceil((box.y + box.height) * density),
+        density,
+      ),
     }
     sheets.set(batch, known)
   }
