@@ -3,7 +3,7 @@ import { type InSpace, TILES } from './in-space.ts'
 /** From so many points of one colour on they are counted by cells as well. */
 const VERY_MANY = 500_000
 /** Cells along a side of a tile, at most. */
-const MOST = 1024
+const MOST = 2048
 /** How often cells are merged by two along each side: pictures of all the points need not read the finest. */
 const MERGED = 3
 

@@ -31,13 +31,13 @@ function counting(inks: number, kind: ScaleKind) {
   })
   return {
     one: (x: [number, number], y: [number, number]) =>
-      countAll({ ...crowd, memory: undefined }, elements(x, y)),
-    again: (x: [number, number], y: [number, number]) => countAll(crowd, elements(x, y)),
+      countAll({ ...crowd, memory: undefined }, elements(x, y)).grids,
+    again: (x: [number, number], y: [number, number]) => countAll(crowd, elements(x, y)).grids,
   }
 }
 
 /** How many lie in the elements from the first corner to each. */
-function corners(counts: Float32Array): Float64Array {
+function corners(counts: Int32Array): Float64Array {
   const sums = new Float64Array((columns + 1) * (rows + 1))
   for (let row = 0; row < rows; row++)
     for (let column = 0, along = 0; column < columns; column++) {
@@ -70,7 +70,7 @@ test.each([
       ]
       const [exact, cells] = [one(...ends), again(...ends)]
       exact.forEach((counts, ink) => {
-        const found = cells[ink] ?? new Float32Array(columns * rows)
+        const found = cells[ink] ?? new Int32Array(columns * rows)
         if (!counts) {
           expect(found.some(n => n > 0)).toBe(false)
           return

@@ -21,14 +21,16 @@ export function densityOf(
   density: number,
   memory?: Map<string, unknown>,
 ): Pixels {
-  const columns = Math.max(1, Math.round(plot.width * density))
-  const rows = Math.max(1, Math.round(plot.height * density))
+  const { box, columns, rows } = elementsOver(plot, density)
   const { inks, ...inked } = inksOf(paint)
-  const grids = countAll({ marks, ...inked, inks: inks.length, memory }, { x, y, plot, columns, rows })
+  const { grids, filled } = countAll(
+    { marks, ...inked, inks: inks.length, memory },
+    { x, y, plot: box, columns, rows },
+  )
   const dot = dotOf(marks, x, y, density)
   const present = grids.flatMap((crowd, c) => (crowd ? [{ crowd, ink: inks[c] }] : []))
   const rgba = new Uint8ClampedArray(columns * rows * 4)
-  if (present.length === 1 && dot === 2) writeByTwo(rgba, present[0].crowd, columns, present[0].ink)
+  if (present.length === 1 && dot === 2) writeByTwo(rgba, present[0].crowd, columns, present[0].ink, filled)
   else {
     for (const own of present) own.crowd = gathered(own.crowd, columns, rows, dot)
     if (present.length === 1) writeOneInk(rgba, present[0].crowd, present[0].ink)
@@ -42,13 +44,28 @@ export function densityOf(
     keys: [],
     colors: paint.colors,
     color: new Uint16Array(1),
-    x: Float32Array.of(plot.x),
-    y: Float32Array.of(plot.y),
-    width: Float32Array.of(plot.width),
-    height: Float32Array.of(plot.height),
+    x: Float32Array.of(box.x),
+    y: Float32Array.of(box.y),
+    width: Float32Array.of(box.width),
+    height: Float32Array.of(box.height),
     columns,
     rgba,
   }
+}
+
+/** What is lost in adding up is no part of an element. */
+const NEAR = 1e-6
+
+/** The pixels of a screen that a plot lies on, also in part: a picture between them would be blurred, and take long to draw. */
+function elementsOver(plot: Box, density: number): { box: Box; columns: number; rows: number } {
+  const along = (from: number, size: number) => {
+    const first = Math.floor(from * density + NEAR)
+    return [first, Math.max(1, Math.ceil((from + size) * density - NEAR) - first)]
+  }
+  const [left, columns] = along(plot.x, plot.width)
+  const [top, rows] = along(plot.y, plot.height)
+  const box = { x: left / density, y: top / density, width: columns / density, height: rows / density }
+  return { box, columns, rows }
 }
 
 /** What each point covers, in picture elements along a side: a place at which several lie as much as it is large. */
@@ -93,7 +110,7 @@ function nearestInk(inks: readonly Ink[], [r, g, b]: Ink): number {
   return away.indexOf(Math.min(...away))
 }
 
-function writeMixed(rgba: Uint8ClampedArray, present: readonly { crowd: Float32Array; ink: Ink }[]): void {
+function writeMixed(rgba: Uint8ClampedArray, present: readonly { crowd: Int32Array; ink: Ink }[]): void {
   const crowds = present.map(({ crowd }) => crowd)
   const total = summed(crowds, rgba.length / 4)
   const opacity = opacitiesOf(total)
@@ -118,8 +135,8 @@ function writeMixed(rgba: Uint8ClampedArray, present: readonly { crowd: Float32A
   }
 }
 
-function summed(crowds: readonly Float32Array[], length: number): Float32Array {
-  const out = new Float32Array(length)
+function summed(crowds: readonly Int32Array[], length: number): Int32Array {
+  const out = new Int32Array(length)
   for (const crowd of crowds) for (let i = 0; i < length; i++) out[i] += crowd[i]
   return out
 }

@@ -1,9 +1,9 @@
-/** The points in a square of `dot` elements around each element: what each point covers. */
-export function gathered(grid: Float32Array, columns: number, rows: number, dot: number): Float32Array {
+/** The parts of points in a square of `dot` elements around each element: what each point covers. */
+export function gathered(grid: Int32Array, columns: number, rows: number, dot: number): Int32Array {
   if (dot === 1) return grid
   if (dot === 2) return gatheredByTwo(grid, columns)
   const before = dot >> 1
-  const level = new Float32Array(grid.length)
+  const level = new Int32Array(grid.length)
   for (let row = 0; row < rows; row++) {
     const start = row * columns
     for (let column = 0; column < columns; column++) {
@@ -14,7 +14,7 @@ export function gathered(grid: Float32Array, columns: number, rows: number, dot:
       for (let c = from; c < to; c++) level[start + c] += n
     }
   }
-  const out = new Float32Array(grid.length)
+  const out = new Int32Array(grid.length)
   for (let row = 0; row < rows; row++) {
     const from = Math.max(0, row - before)
     const to = Math.min(rows, row - before + dot)
@@ -29,7 +29,7 @@ export function gathered(grid: Float32Array, columns: number, rows: number, dot:
 }
 
 /** The same for squares of two, as on most screens: each element and its neighbours to the right and below, in place. */
-function gatheredByTwo(grid: Float32Array, columns: number): Float32Array {
+function gatheredByTwo(grid: Int32Array, columns: number): Int32Array {
   const last = grid.length - columns
   for (let start = 0; start < grid.length; start += columns) {
     let before = 0

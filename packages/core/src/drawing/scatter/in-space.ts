@@ -3,7 +3,7 @@ import { remember } from '../../describe/remember.ts'
 import type { ScaleKind } from '../../scale/scale.ts'
 
 /** Tiles along each side. */
-export const TILES = 64
+export const TILES = 32
 
 /** Where tiles begin along one direction, as its scale sees values, and how many of them there are for each unit. */
 export interface Tiling {

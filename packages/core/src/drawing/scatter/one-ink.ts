@@ -1,62 +1,85 @@
 import type { Rgb } from '../../theme/contrast.ts'
 import { inkPixel } from '../../theme/ink-pixel.ts'
-import { Crowds, MOST, opacitiesOf, opacityAt } from './opacity.ts'
+import type { Filled } from './count.ts'
+import { Crowds, MOST, opacitiesOf, opacityAt, PARTS } from './opacity.ts'
 
 export type Ink = Rgb
 
 /** Of larger pictures about so many elements tell how crowded places are. */
-const LOOKED_AT = 50_000
+const LOOKED_AT = 16_000
 
 /** Writes a picture of gathered points in one colour. */
-export function writeOneInk(rgba: Uint8ClampedArray, crowd: Float32Array, ink: Ink): void {
+export function writeOneInk(rgba: Uint8ClampedArray, crowd: Int32Array, ink: Ink): void {
   const elements = new Int32Array(rgba.buffer)
-  const { written, steps } = writtenBySteps(opacitiesOf(crowd), ink)
+  const { written, coarse } = writtenByParts(opacitiesOf(crowd), ink)
   const most = written.length - 1
-  for (let i = 0; i < crowd.length; i++) elements[i] = written[Math.min(crowd[i] * steps, most) | 0]
+  for (let i = 0; i < crowd.length; i++) elements[i] = written[Math.min(crowd[i] >> coarse, most)]
 }
 
-/** The same of points that cover two elements along a side, as on most screens, gathered as they are written. */
-export function writeByTwo(rgba: Uint8ClampedArray, grid: Float32Array, columns: number, ink: Ink): void {
+/**
+ * The same of points that cover two elements along a side, as on most screens, gathered as they are written. `filled`: where
+ * points are; what lies elsewhere is clear already.
+ */
+export function writeByTwo(
+  rgba: Uint8ClampedArray,
+  grid: Int32Array,
+  columns: number,
+  ink: Ink,
+  filled?: readonly Filled[],
+): void {
   const elements = new Int32Array(rgba.buffer)
-  const { written, steps } = writtenBySteps(opacitiesByTwo(grid, columns), ink)
+  const { written, coarse } = writtenByParts(opacitiesByTwo(grid, columns), ink)
   const most = written.length - 1
   const end = grid.length - columns
-  for (let start = 0; start <= end; start += columns) {
-    // The last row has none below it.
-    const below = start < end ? columns : 0
-    const share = start < end ? steps : steps / 2
-    let here = grid[start] + grid[start + below]
-    let at = start
-    for (const last = start + columns - 1; at < last; at++) {
-      const next = grid[at + 1] + grid[at + 1 + below]
-      const points = here + next
-      // Empty room is as it should be.
-      if (points !== 0) elements[at] = written[Math.min(points * share, most) | 0]
-      here = next
+  for (const { left, right, top, bottom } of filled ?? [everywhere(grid, columns)]) {
+    // Each point covers the element before it and the one above, too.
+    const skipped = Math.max(0, left - 1)
+    for (let start = Math.max(0, top - 1) * columns; start < bottom * columns; start += columns) {
+      // The last row has none below it.
+      const below = start < end ? columns : 0
+      const share = start < end ? coarse : coarse + 1
+      let at = start + skipped
+      let here = grid[at] + grid[at + below]
+      for (const last = start + Math.min(right, columns - 1); at < last; at++) {
+        const next = grid[at + 1] + grid[at + 1 + below]
+        const parts = here + next
+        // Empty room is as it should be.
+        if (parts !== 0) elements[at] = written[Math.min(parts >> share, most)]
+        here = next
+      }
+      // The last column has none beside it.
+      if (right === columns) elements[at] = written[Math.min(here >> share, most)]
     }
-    elements[at] = written[Math.min(here * share, most) | 0]
   }
 }
 
-/** Points at an element are told apart by so many steps each, fine enough for each opacity of less than one of them. */
-const FINEST = 128
-/** Where places are more crowded, by fewer: to write a longer list took longer than to look up in it. */
+const everywhere = (grid: Int32Array, columns: number): Filled => ({
+  left: 0,
+  right: columns,
+  top: 0,
+  bottom: grid.length / columns,
+})
+
+/** The longest list of what elements are written as: to write a longer one took longer than to look up in it. */
 const LONGEST = 1 << 15
 
-/** The elements of a picture by steps of how many points they have: looked up, as deciding at each of them takes longer. */
-function writtenBySteps(opacity: Uint8Array, ink: Ink): { written: Int32Array; steps: number } {
+/**
+ * The elements of a picture by the parts of points that they have: looked up, as deciding at each of them takes longer. Where
+ * places are more crowded, parts are taken together: each place of the list stands for two to the power of `coarse`.
+ */
+function writtenByParts(opacity: Uint8Array, ink: Ink): { written: Int32Array; coarse: number } {
   const pixel = inkPixel(ink)
   const found = opacity.indexOf(255)
-  const solid = found < 0 ? MOST : found
-  const steps = Math.min(FINEST, Math.floor(LONGEST / solid))
-  const written = new Int32Array(solid * steps + 1)
-  for (let step = 1; step < written.length; step++)
-    written[step] = pixel.ink + opacityAt(opacity, step / steps) * pixel.solid
-  return { written, steps }
+  const solid = (found < 0 ? MOST : found) * PARTS
+  const coarse = Math.max(0, Math.ceil(Math.log2(solid / LONGEST)))
+  const written = new Int32Array((solid >> coarse) + 1)
+  for (let place = 1; place < written.length; place++)
+    written[place] = pixel.ink + opacityAt(opacity, place << coarse) * pixel.solid
+  return { written, coarse }
 }
 
 /** Elements at equal steps, which meet all columns in turn, so that points in rows or columns are met as others are. */
-function opacitiesByTwo(grid: Float32Array, columns: number): Uint8Array {
+function opacitiesByTwo(grid: Int32Array, columns: number): Uint8Array {
   const crowds = new Crowds()
   const last = grid.length - columns
   let step = Math.max(1, Math.floor(grid.length / LOOKED_AT))
