@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, test, vi } from 'vitest'
 import { runs } from '../../../../../tests/support/extent.ts'
 import { Cubes } from './cubes.ts'
-import { betweenEnds } from './lie.ts'
+import { betweenEnds } from './gathered/cells.ts'
 import type { FarAnswer, FarMeasure, FarQuestion, FarTest, FarValue } from './model.ts'
 
 interface Row {

@@ -1,6 +1,6 @@
 import { together } from './conditions.ts'
 import { addedUp, additive, type Between, type Cube, cubeFrom } from './cube.ts'
-import { cellsOver } from './lie.ts'
+import { cellsOver } from './gathered/cells.ts'
 import type { FarAnswer, FarQuestion, FarTest } from './model.ts'
 
 type Groups = FarQuestion & { ask: 'groups' }

@@ -1,21 +1,11 @@
-import type { Question } from '../group/question.ts'
-import type { Shaped } from '../group/shape.ts'
-import { together } from './conditions.ts'
-import type { FarContext } from './groups.ts'
-import {
-  asFine,
-  betweenEnds,
-  cellsOver,
-  type Ends,
-  endsOf,
-  endsOnLogs,
-  inView,
-  type Lie,
-  middleOf,
-  reaching,
-} from './lie.ts'
-import type { FarAnswer, FarMeasure, FarTest } from './model.ts'
-import { asRows, othersIn, type RowParts, rowParts, shapedRows } from './rows.ts'
+import type { Question } from '../../group/question.ts'
+import type { Shaped } from '../../group/shape.ts'
+import { together } from '../conditions.ts'
+import type { FarContext } from '../groups.ts'
+import type { FarAnswer, FarMeasure, FarTest } from '../model.ts'
+import { asRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import { asFine, betweenEnds, cellsOver, type Ends, endsOf, inView, middleOf } from './cells.ts'
+import { endsOnLogs, type Lie, reaching } from './lie.ts'
 
 /** Stretches along x: more than a wide screen has columns. */
 const STRETCHES = 4096

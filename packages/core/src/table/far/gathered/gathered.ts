@@ -1,12 +1,12 @@
-import type { Question } from '../group/question.ts'
-import type { Shaped } from '../group/shape.ts'
-import type { Meaning } from '../phrase/meaning.ts'
-import type { FarContext } from './groups.ts'
+import type { Question } from '../../group/question.ts'
+import type { Shaped } from '../../group/shape.ts'
+import type { Meaning } from '../../phrase/meaning.ts'
+import type { FarContext } from '../groups.ts'
+import type { FarTest } from '../model.ts'
+import { fetchedRows, rowParts } from '../rows.ts'
 import { type Lie, lieOf } from './lie.ts'
 import { askMeans } from './means.ts'
-import type { FarTest } from './model.ts'
 import { askPlaces } from './places.ts'
-import { fetchedRows, rowParts } from './rows.ts'
 import { askStretches } from './stretches.ts'
 
 /** Rows evenly chosen in place of all of them. */

@@ -1,34 +1,19 @@
-import type { Question } from '../group/question.ts'
-import type { Shaped } from '../group/shape.ts'
-import { together } from './conditions.ts'
-import { equal, type FarContext } from './groups.ts'
-import {
-  asFine,
-  betweenEnds,
-  cellsOver,
-  type Ends,
-  endsOnLogs,
-  inView,
-  type Lie,
-  meansWithin,
-  reaching,
-  widthOf,
-} from './lie.ts'
-import type { FarAnswer, FarTest, FarValue } from './model.ts'
-import { reachedIn } from './reached.ts'
-import { asRows, fetchedRows, othersIn, type RowParts, rowParts, shapedRows } from './rows.ts'
+import type { Question } from '../../group/question.ts'
+import type { Shaped } from '../../group/shape.ts'
+import { together } from '../conditions.ts'
+import { equal, type FarContext } from '../groups.ts'
+import type { FarTest } from '../model.ts'
+import { asRows, fetchedRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import { asFine, betweenEnds, cellsOver, type Ends, inView, widthOf } from './cells.ts'
+import { endsOnLogs, type Lie, meansWithin, reaching } from './lie.ts'
+import { type CountedCells, reachedIn } from './reached.ts'
 
 /** Places along each side: about two pixels each on a usual screen. */
 const ACROSS = 560
 const UP = 360
 
 /** Rows counted by where they lie. */
-export interface Places {
-  answer: FarAnswer
-  /** What they were counted by: cells along x and y, then what tells marks apart. */
-  by: FarValue[]
-  /** The ends that the cells lie over. */
-  ends: Ends
+interface Places extends CountedCells {
   logs: Logs
 }
 

@@ -1,8 +1,16 @@
-import { together } from './conditions.ts'
-import type { FarContext } from './groups.ts'
-import { betweenEnds, type Ends, edgeOf, endsOf, has, type Lie } from './lie.ts'
-import type { FarTest } from './model.ts'
-import type { Places } from './places.ts'
+import { together } from '../conditions.ts'
+import type { FarContext } from '../groups.ts'
+import type { FarAnswer, FarTest, FarValue } from '../model.ts'
+import { betweenEnds, type Ends, edgeOf, endsOf } from './cells.ts'
+import { has, type Lie } from './lie.ts'
+
+/** Rows counted by cells along x and y, over some ends. */
+export interface CountedCells {
+  answer: FarAnswer
+  /** What they were counted by: cells along x and y, then what tells marks apart. */
+  by: FarValue[]
+  ends: Ends
+}
 
 /**
  * How far rows reach that have both positions, by the places that they were counted at. A row without one of them is not
@@ -12,7 +20,7 @@ import type { Places } from './places.ts'
 export async function reachedIn(
   context: FarContext,
   lie: Lie,
-  places: Places,
+  places: CountedCells,
   where: FarTest | undefined,
 ): Promise<Ends> {
   const [x, y] = places.answer.columns as Float64Array[]
@@ -29,7 +37,7 @@ async function reachedAlong(
   role: 'x' | 'y',
   [along, other]: readonly [Float64Array, Float64Array],
   lie: Lie,
-  { ends, by }: Places,
+  { ends, by }: CountedCells,
   where: FarTest | undefined,
 ): Promise<[number, number]> {
   const drawn = endsOf(along.filter((_, i) => !Number.isNaN(other[i])))

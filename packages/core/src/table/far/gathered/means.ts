@@ -1,20 +1,11 @@
-import type { Question } from '../group/question.ts'
-import type { Shaped } from '../group/shape.ts'
-import { together } from './conditions.ts'
-import type { FarContext } from './groups.ts'
-import {
-  asFine,
-  cellsOver,
-  type Ends,
-  endsOf,
-  endsOnLogs,
-  has,
-  type Lie,
-  meansWithin,
-  reaching,
-} from './lie.ts'
-import type { FarAnswer, FarTest } from './model.ts'
-import { asRows, othersIn, type RowParts, rowParts, shapedRows } from './rows.ts'
+import type { Question } from '../../group/question.ts'
+import type { Shaped } from '../../group/shape.ts'
+import { together } from '../conditions.ts'
+import type { FarContext } from '../groups.ts'
+import type { FarAnswer, FarTest } from '../model.ts'
+import { asRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import { asFine, cellsOver, type Ends, endsOf } from './cells.ts'
+import { endsOnLogs, has, type Lie, meansWithin, reaching } from './lie.ts'
 
 /** Stretches along x: so many that what lies within one of them counts for nothing in the slope of all. */
 const STRETCHES = 4096
