@@ -102,26 +102,33 @@ export function addedUp(cube: Cube, moving: readonly Between[], measures: readon
   const [low, high] = sides[1] ? endsIn(sides[1], moving[1]) : [0, 1]
   const wide = (sides[1]?.count ?? 1) + 1
   const own = (sides[0].count + 1) * wide
-  const upTo = (sums: Float64Array, start: number, x: number, y: number) => {
+  // Where the four corners lie is the same for every group: between which cells, and how near to each.
+  const corners = [
+    [right, high, 1],
+    [left, high, -1],
+    [right, low, -1],
+    [left, low, 1],
+  ].flatMap(([x, y, sign]) => {
     const [i, j] = [Math.min(Math.floor(x), sides[0].count - 1), Math.min(Math.floor(y), wide - 2)]
     const [a, b] = [x - i, y - j]
-    const at = start + i * wide + j
-    return (
-      (1 - a) * ((1 - b) * sums[at] + b * sums[at + 1]) +
-      a * ((1 - b) * sums[at + wide] + b * sums[at + wide + 1])
-    )
-  }
+    const at = i * wide + j
+    return [
+      [at, sign * (1 - a) * (1 - b)],
+      [at + 1, sign * (1 - a) * b],
+      [at + wide, sign * a * (1 - b)],
+      [at + wide + 1, sign * a * b],
+    ]
+  })
+  const places = Int32Array.from(corners, ([at]) => at)
+  const shares = Float64Array.from(corners, ([, share]) => share)
   const values = measures.map((measure, m) => {
     const sums = cube.before[m]
     if (isPlace(measure)) return sums
     const out = new Float64Array(groups)
     for (let group = 0; group < groups; group++) {
-      const start = group * own
-      out[group] =
-        upTo(sums, start, right, high) -
-        upTo(sums, start, left, high) -
-        upTo(sums, start, right, low) +
-        upTo(sums, start, left, low)
+      let sum = 0
+      for (let i = 0; i < places.length; i++) sum += shares[i] * sums[group * own + places[i]]
+      out[group] = sum
     }
     return out
   })

@@ -11,7 +11,7 @@ import { Intake } from '../read/intake.ts'
 import type { Report } from '../read/report.ts'
 import { type AnswerData, answerData } from './answer-data.ts'
 import { columnsOf, FarColumn } from './far-column.ts'
-import { anyOf, boxTester, type Known, knownOf, MarkNumbers, tester } from './meets.ts'
+import { anyOf, boxMask, type Known, knownOf, MarkNumbers, tester } from './meets.ts'
 import type { FarAnswer, FarColumnFacts, FarEngine, FarTableFacts, FarTest } from './model.ts'
 
 /** What a far table is told beside its name in the engine. */
@@ -145,12 +145,16 @@ export class FarTable<R = any> extends Table<R> {
     const known = this.selections.get(serials)
     if (known) return known
     const far = this.rowsOfMarks(serials)
-    const box = boxTester(far, value => this.markNumbers.of(value))
-    const may = tester(far)
-    const test: RowTest = Object.assign(
-      box ?? ((row: number) => may(this.markTests[row]?.known ?? NOTHING_KNOWN) !== false),
-      { far },
+    const mask = boxMask(
+      far,
+      value => this.markNumbers.of(value),
+      () => this.places,
     )
+    const may = tester(far)
+    const test: RowTest = mask
+      ? Object.defineProperty((row: number) => mask()[row] === 1, 'mask', { get: mask })
+      : (row: number) => may(this.markTests[row]?.known ?? NOTHING_KNOWN) !== false
+    test.far = far
     this.selections.set(serials, test)
     return test
   }

@@ -99,32 +99,63 @@ export class MarkNumbers {
   }
 }
 
-/**
- * The same for rows by their numbers, where a test is of stretches of numbers alone. `numbersOf`: by the key of a value, what is
- * known of it by row, endless where nothing is.
- */
-export function boxTester(
-  test: FarTest,
-  numbersOf: (key: string) => Float64Array | undefined,
-): ((row: number) => boolean) | undefined {
+/** A number that lies between two others. */
+interface Stretch {
+  key: string
+  from: number
+  last: number
+}
+
+/** The stretches that a test is of; undefined where it is of anything else. */
+function stretchesIn(test: FarTest): Stretch[] | undefined {
   if (test.is === 'all') {
-    const testers = test.tests.map(one => boxTester(one, numbersOf))
-    if (testers.length === 0 || testers.some(own => own === undefined)) return undefined
-    const [first, second] = testers as ((row: number) => boolean)[]
-    if (testers.length === 1) return first
-    return testers.length === 2 ? row => first(row) && second(row) : row => testers.every(own => own!(row))
+    const all = test.tests.map(stretchesIn)
+    return all.some(own => own === undefined) ? undefined : all.flatMap(own => own!)
   }
   if (test.is !== 'between' || typeof test.from !== 'number' || typeof test.last !== 'number')
     return undefined
-  const numbers = numbersOf(valueKey(test.value))
-  const { from, last } = test
-  return (
-    numbers &&
-    (row => {
-      const own = numbers[row]
-      return (own >= from && own <= last) || own === Number.POSITIVE_INFINITY
-    })
-  )
+  return [{ key: valueKey(test.value), from: test.from, last: test.last }]
+}
+
+/**
+ * The rows that may meet a test of stretches of numbers alone, in one loop over plain numbers, as in every frame of a drag;
+ * undefined for other tests. `numbersOf`: by the key of a value, what is known of it by row, endless where nothing is. Rows
+ * that come later are told as well.
+ */
+export function boxMask(
+  test: FarTest,
+  numbersOf: (key: string) => Float64Array | undefined,
+  rows: () => number,
+): (() => Uint8Array) | undefined {
+  const stretches = stretchesIn(test)
+  if (!stretches?.length || stretches.some(({ key }) => !numbersOf(key))) return undefined
+  let mask = new Uint8Array(0)
+  return () => {
+    const known = mask.length
+    if (known < rows()) {
+      const more = new Uint8Array(rows()).fill(1, known)
+      more.set(mask)
+      for (const { key, from, last } of stretches) {
+        const numbers = numbersOf(key)
+        if (numbers) keepWithin(more, numbers, known, from, last)
+      }
+      mask = more
+    }
+    return mask
+  }
+}
+
+function keepWithin(
+  mask: Uint8Array,
+  numbers: Float64Array,
+  first: number,
+  from: number,
+  last: number,
+): void {
+  for (let row = first; row < mask.length; row++) {
+    const own = numbers[row]
+    if (!((own >= from && own <= last) || own === Number.POSITIVE_INFINITY)) mask[row] = 0
+  }
 }
 
 /** Any of these tests; those that differ in the values of one thing alone are one test. */
