@@ -101,6 +101,77 @@ const glide = await page.evaluate(`(() => {
 })()`)
 ratio('a frame of 5 lines of 1,000 days gliding on a page', slowest(glide), bare, 1)
 
+// Zooms by the wheel, in and out, and a playback, on one canvas.
+const WIDE = [1240, 760]
+await open()
+const bareOne = slowest(await bareFrames(page, [WIDE]))
+
+for (const [name, draw] of [
+  ['1,000,000 points', 'scatter'],
+  ['a line of 1,000,000 rows', 'line'],
+]) {
+  await open()
+  await page.evaluate(
+    ([draw, [width, height]]) => {
+      const { chart, mount, table } = window.dapplo
+      const length = 1_000_000
+      const rows = table({
+        wind: Float64Array.from({ length }, (_, i) =>
+          draw === 'line' ? i : Math.sin(i * 1.7) * (3 + ((i * 7919) % 997) / 300),
+        ),
+        delay: Float64Array.from({ length }, (_, i) => Math.cos(i * 1.7) * (3 + ((i * 104_729) % 991) / 300)),
+      })
+      const place = document.body.appendChild(document.createElement('div'))
+      place.style.cssText = `width:${width}px;height:${height}px`
+      window.live = mount(
+        chart(rows, { draw, x: 'wind', y: 'delay', zoom: draw === 'line' ? 'x' : 'xy', motion: false }),
+        place,
+      )
+      window.times = []
+      const go = now => {
+        window.times.push(now)
+        requestAnimationFrame(go)
+      }
+      requestAnimationFrame(go)
+    },
+    [draw, WIDE],
+  )
+  await rest()
+  await page.mouse.move(WIDE[0] / 2, WIDE[1] / 2)
+  // From the second picture on points are kept in an order of their own.
+  for (let i = 0; i < 10; i++) await page.mouse.wheel(0, -10)
+  await rest()
+  await page.evaluate(() => {
+    window.times.length = 0
+  })
+  for (let i = 0; i < 120; i++) await page.mouse.wheel(0, i % 60 < 30 ? -10 : 10)
+  const times = await page.evaluate(() => window.times.slice())
+  const zoomed = await page.evaluate(() => window.live.state.zoom !== undefined)
+  if (!zoomed) throw new Error('the wheel did not zoom')
+  ratio(`a frame of a zoom by the wheel over ${name} on a page`, slowest(times), bareOne, 2)
+}
+
+await open()
+const played = await page.evaluate(`(() => {
+  const { chart, mount, table } = window.dapplo
+  const piers = table({
+    year: Array.from({ length: 25 * 200 }, (_, i) => 2001 + Math.floor(i / 200)),
+    pier: Array.from({ length: 25 * 200 }, (_, i) => 'Pier ' + (i % 200)),
+    passengers: Array.from({ length: 25 * 200 }, (_, i) => {
+      const [year, pier] = [Math.floor(i / 200), i % 200]
+      return 1000 + ((pier * 7919 + year * (pier % 17) * 31) % 9000)
+    }),
+  })
+  const place = document.body.appendChild(document.createElement('div'))
+  place.style.cssText = 'width:${WIDE[0]}px;height:${WIDE[1]}px'
+  const live = mount(chart(piers, { draw: 'bar', y: 'pier', x: 'sum of passengers', order: 'ranked', through: 'year' }), place)
+  return new Promise(done => setTimeout(done, 1200)).then(() => {
+    live.play()
+    return ${frames('n => n < 180')}
+  })
+})()`)
+ratio('a frame of 25 years of 200 piers being played on a page', slowest(played), bareOne, 1)
+
 await open()
 const many = await page.evaluate(
   () =>

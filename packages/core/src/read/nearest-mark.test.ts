@@ -17,12 +17,13 @@ const points = table({
 test.each(['linear', 'log'] as const)(
   'the nearest of very many points on a %s scale is the same by index',
   kind => {
-    const view = new View(
-      chart(points, { draw: 'scatter', x: 'wind', y: 'delay', scales: { y: { kind } } }),
-      { zoom: { x: [10, 60] } },
-      { width: 640, height: 400, measure: measureInter },
-    )
-    const [pane] = view.composition.value.panes
+    const described = chart(points, { draw: 'scatter', x: 'wind', y: 'delay', scales: { y: { kind } } })
+    const paneAt = (from: number, to: number) =>
+      new View(described, { zoom: { x: [from, to] } }, { width: 640, height: 400, measure: measureInter })
+        .composition.value.panes[0]
+    // The second is stretched along x alone, after places were indexed for the first.
+    const panes = [paneAt(10, 60), paneAt(20, 24)]
+    const [pane] = panes
     const [drawn] = pane.bound.drawings
     const fresh = () => ({ ...drawn, memory: new Map() })
     const often = fresh()
@@ -32,9 +33,10 @@ test.each(['linear', 'log'] as const)(
       fc.property(
         fc.double({ min: -300, max: 900, noNaN: true }),
         fc.double({ min: -300, max: 700, noNaN: true }),
-        (x, y) => {
-          const all = nearestMark(pane, fresh(), x, y)!
-          const found = nearestMark(pane, often, x, y)!
+        fc.constantFrom(...panes),
+        (x, y, shown) => {
+          const all = nearestMark(shown, fresh(), x, y)!
+          const found = nearestMark(shown, often, x, y)!
           expect(found.far).toBeCloseTo(all.far, 6)
           expect(found.x).toBeCloseTo(all.x, 6)
         },

@@ -1,7 +1,6 @@
 import { computed, effect, type ReadonlySignal, type Signal, signal } from '@preact/signals-core'
 import { OUTSIDE } from '../bind/domain.ts'
 import { fillHeading } from '../bind/heading-values.ts'
-import type { Bound, Domain } from '../bind/model.ts'
 import { shapesOf } from '../bind/shapes.ts'
 import { sharedScales } from '../describe/description.ts'
 import { checkedFrame, type Frame, type State } from '../describe/frame.ts'
@@ -22,6 +21,7 @@ import { withCommon } from '../theme/set-house.ts'
 import { rememberWidths } from '../theme/text-width.ts'
 import type { Theme } from '../theme/theme.ts'
 import { type Tongue, tongueOf } from '../words/tongue.ts'
+import { adviceOn } from './advised.ts'
 import { Answers } from './answers.ts'
 import type { Chart } from './chart.ts'
 import {
@@ -225,7 +225,7 @@ export class View {
         ...bounds.value.flatMap((bound, i) => [
           ...bound.findings,
           ...settled.value[i].findings,
-          ...advice(shown, i, bound, settled.value[i].value),
+          ...adviceOn(chartsOf(shown)[i], bound, settled.value[i].value),
         ]),
         ...this.composition.value.panes.flatMap(pane => pane.findings),
       ]
@@ -306,13 +306,6 @@ function until(holds: () => boolean): Promise<void> {
 }
 
 /** What the part that advises finds. */
-function advice(shown: Chart | Spread, i: number, bound: Bound, domains: Map<string, Domain>): Finding[] {
-  const { parts, resolved } = chartsOf(shown)[i]
-  return (
-    parts.advise?.picture(resolved.description, bound, domains, resolved.throughMeaning !== undefined) ?? []
-  )
-}
-
 /** The scene of a chart or a spread for a state and a frame. */
 export function compose(chart: Chart | Spread, state: State, frame: Frame): Scene {
   return new View(chart, state, frame).scene

@@ -239,20 +239,7 @@ function unorderedNames(drawn: BoundDrawing, role: 'x' | 'y', locale: string): F
 /** Lines that go back and forth, since several rows of one series stand at one place. */
 function zigzags({ drawing, marks }: BoundDrawing): Finding[] {
   if (drawing.kind.name !== 'line' || marks.length < 3 || marks.x.spans) return []
-  const seen = new Map<number, Set<number>>()
-  let twice = 0
-  for (let mark = 0; mark < marks.length; mark++) {
-    const place = marks.x.at[mark]
-    if (place !== place || marks.y.at[mark] !== marks.y.at[mark]) continue
-    const series = marks.seriesOf?.[mark] ?? 0
-    let places = seen.get(series)
-    if (!places) {
-      places = new Set()
-      seen.set(series, places)
-    }
-    if (places.has(place)) twice++
-    else places.add(place)
-  }
+  const twice = repeatedPlaces(marks)
   // Where lines rise at once now and then, that is meant.
   if (twice * 4 < marks.length) return []
   return [
@@ -263,4 +250,34 @@ function zigzags({ drawing, marks }: BoundDrawing): Finding[] {
       path: drawing.path || 'draw',
     },
   ]
+}
+
+/** How many values stand where another one of their series stands already. */
+function repeatedPlaces({ length, x, y, seriesOf, series }: BoundDrawing['marks']): number {
+  let twice = 0
+  if (x.sorted) {
+    // In order, those at one place follow each other.
+    const last = new Float64Array(Math.max(1, series.length)).fill(Number.NaN)
+    for (let mark = 0; mark < length; mark++) {
+      if (Number.isNaN(y.at[mark])) continue
+      const own = seriesOf ? seriesOf[mark] : 0
+      if (last[own] === x.at[mark]) twice++
+      last[own] = x.at[mark]
+    }
+    return twice
+  }
+  const counts = new Uint32Array(Math.max(1, series.length))
+  for (let mark = 0; mark < length; mark++) counts[seriesOf ? seriesOf[mark] : 0]++
+  const places = Array.from(counts, count => new Float64Array(count))
+  counts.fill(0)
+  for (let mark = 0; mark < length; mark++) {
+    const own = seriesOf ? seriesOf[mark] : 0
+    if (!Number.isNaN(x.at[mark]) && !Number.isNaN(y.at[mark])) places[own][counts[own]++] = x.at[mark]
+  }
+  for (const [own, all] of places.entries()) {
+    // Sorting numbers takes less time than to look for each among a million.
+    const sorted = all.subarray(0, counts[own]).sort()
+    for (let i = 1; i < sorted.length; i++) if (sorted[i] === sorted[i - 1]) twice++
+  }
+  return twice
 }

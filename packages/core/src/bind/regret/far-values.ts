@@ -25,8 +25,9 @@ export function farValues(input: ScaleInput): Finding[] {
     }
     if (positions.from || input.type !== 'number' || bound.drawing.kind.aside) continue
     let [greatest, next, count] = [0, 0, 0]
-    for (const value of positions.at) {
-      const size = Math.abs(value)
+    const { at } = positions
+    for (let mark = 0; mark < at.length; mark++) {
+      const size = Math.abs(at[mark])
       if (size !== size) continue
       count++
       if (size > greatest) [greatest, next] = [size, greatest]

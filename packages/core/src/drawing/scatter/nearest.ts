@@ -3,12 +3,20 @@ import type { Marks, NearMark } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 
-/** Pixels around the pointer that are looked through, one after the other. */
-const REACHES = [2, 8, 32, 128, 512, 2048, 8192]
+/** What is lost in adding up and dividing, as a share of a distance. */
+const LOST = 1e-9
+
+interface Index {
+  tree: Flatbush
+  /** The mark of each of its points. */
+  own: Int32Array
+  /** How many units along y a unit along x was as long as on the screen. */
+  ratio: number
+}
 
 /**
  * The mark that stands nearest to a point, among very many. Places are indexed as scales see them, before zoom and size: those
- * only stretch and move them.
+ * move and stretch them, mostly by as much along x as along y, so that what is near there is near on the screen.
  */
 export function nearestByIndex(
   marks: Marks,
@@ -18,34 +26,48 @@ export function nearestByIndex(
   { x, y }: { x: number; y: number },
 ): NearMark | undefined {
   const [xs, ys] = [marks.x.at, marks.y.at]
-  const place = (scale: PositionScale, value: number) =>
-    scale.kind.allows(value) ? scale.kind.forward(value) : Number.NaN
-  const { index, own } = remember(memory, `places ${across.kind.name} ${up.kind.name}`, () => {
-    const own: number[] = []
-    for (let mark = 0; mark < marks.length; mark++)
-      if (!Number.isNaN(place(across, xs[mark]) + place(up, ys[mark]))) own.push(mark)
-    if (own.length === 0) return { index: undefined, own }
-    const index = new Flatbush(own.length)
-    for (const mark of own) index.add(place(across, xs[mark]), place(up, ys[mark]))
-    index.finish()
-    return { index, own: Int32Array.from(own) }
-  })
+  const ratio = Math.abs(across.factor / up.factor)
+  const name = `places ${across.kind.name} ${up.kind.name}`
+  const { index } = remember(memory, name, () => ({ index: indexOf(marks, across, up, ratio) }))
   if (!index) return undefined
-  let best: NearMark | undefined
-  for (const reach of REACHES) {
-    const ends = [x - reach, x + reach].map(pixel => (pixel - across.offset) / across.factor)
-    const sides = [y - reach, y + reach].map(pixel => (pixel - up.offset) / up.factor)
-    const found = index.search(Math.min(...ends), Math.min(...sides), Math.max(...ends), Math.max(...sides))
-    for (const i of found) {
-      const mark = own[i]
-      const px = place(across, xs[mark]) * across.factor + across.offset
-      const py = place(up, ys[mark]) * up.factor + up.offset
-      const far = (px - x) ** 2 + (py - y) ** 2
-      // Of several at one distance the first, as when all are looked at.
-      if (!best || far < best.far || (far === best.far && mark < best.mark))
-        best = { mark, x: px, y: py, far }
-    }
-    if (best && best.far <= reach * reach) break
+  const { tree, own } = index
+  const from = [((x - across.offset) / across.factor) * index.ratio, (y - up.offset) / up.factor] as const
+  const standing = (point: number): NearMark => {
+    const mark = own[point]
+    const px = place(across, xs[mark]) * across.factor + across.offset
+    const py = place(up, ys[mark]) * up.factor + up.offset
+    return { mark, x: px, y: py, far: (px - x) ** 2 + (py - y) ** 2 }
+  }
+  let best = standing(tree.neighbors(...from, 1)[0])
+  const consider = (point: number): boolean => {
+    const found = standing(point)
+    // Of several at one distance the first, as when all are looked at.
+    if (found.far < best.far || (found.far === best.far && found.mark < best.mark)) best = found
+    return false
+  }
+  const far = Math.sqrt(best.far) * (1 + LOST)
+  const [reachX, reachY] = [far / Math.abs(across.factor), far / Math.abs(up.factor)]
+  if (Math.abs(ratio - index.ratio) <= index.ratio * LOST)
+    tree.neighbors(...from, Number.POSITIVE_INFINITY, reachY * (1 + LOST)).forEach(consider)
+  else {
+    // Stretched otherwise than when they were indexed: all that stand about as near on the screen are looked at.
+    const [left, right] = [from[0] - reachX * index.ratio, from[0] + reachX * index.ratio]
+    tree.search(left, from[1] - reachY, right, from[1] + reachY, consider)
   }
   return best
+}
+
+const place = ({ kind }: PositionScale, value: number): number =>
+  kind.allows(value) ? kind.forward(value) : Number.NaN
+
+function indexOf(marks: Marks, across: PositionScale, up: PositionScale, ratio: number): Index | undefined {
+  const [xs, ys] = [marks.x.at, marks.y.at]
+  const own: number[] = []
+  for (let mark = 0; mark < marks.length; mark++)
+    if (!Number.isNaN(place(across, xs[mark]) + place(up, ys[mark]))) own.push(mark)
+  if (own.length === 0) return undefined
+  const tree = new Flatbush(own.length)
+  for (const mark of own) tree.add(place(across, xs[mark]) * ratio, place(up, ys[mark]))
+  tree.finish()
+  return { tree, own: Int32Array.from(own), ratio }
 }

@@ -37,7 +37,7 @@ const FLAT = 1 << 22
 /** Groups rows by all encodings at once; groups stand in order of first appearance. `rows`: only these rows. */
 export function groupRows(encodings: readonly Encoded[], length: number, rows?: Int32Array): Groups {
   // Of rows after the last that is considered nothing is said: where none is, no room is taken for millions.
-  const reach = rows ? (rows.at(-1) ?? -1) + 1 : length
+  const reach = rows ? rows.reduce((most, row) => Math.max(most, row + 1), 0) : length
   const { count, codes, runs, ...gathered } = gather(encodings, reach, rows)
   // Most summaries of runs do without.
   let { ofRow } = gathered
