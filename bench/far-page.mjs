@@ -4,7 +4,7 @@ process.argv.push('--browser')
 await import('../scripts/setup.mjs')
 
 import { serveFar } from '../examples/far/serve.mjs'
-import { bareFrames, slowest } from './frames.mjs'
+import { bareFrames, recordAnew, recorded, recording, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 
 const { openChromium } = await import('./served.mjs')
@@ -45,15 +45,7 @@ for (const event of ['requestfinished', 'requestfailed'])
     if (request.url().includes('/far/')) answers++
   })
 await page.bringToFront()
-await page.evaluate(() => {
-  window.times = []
-  window.shown = 0
-  const go = now => {
-    window.times.push(now)
-    requestAnimationFrame(go)
-  }
-  requestAnimationFrame(go)
-})
+await recording(page)
 const box = await page.locator('#wind').boundingBox()
 await page.mouse.move(box.x + 90, box.y + 90)
 await page.mouse.down()
@@ -69,12 +61,10 @@ for (let i = 0; i < 240; i++) {
     }
     came = performance.now() - start - 1000
     asked = 0
-    await page.evaluate(() => {
-      window.times.length = 0
-    })
+    await recordAnew(page)
   }
 }
-const times = await page.evaluate(() => window.times.slice())
+const times = await recorded(page)
 await page.mouse.up()
 ratio(`a frame of a box over ${rows.toLocaleString('en')} rows in an engine`, slowest(times), bare, 2)
 console.log(

@@ -33,3 +33,22 @@ export const bareFrames = (page, sizes) =>
       return n < 120
     }`)}
   })()`)
+
+/** Records the times of a page's frames from now on, until they are asked for. */
+export const recording = page =>
+  page.evaluate(() => {
+    window.times = []
+    const go = now => {
+      window.times.push(now)
+      requestAnimationFrame(go)
+    }
+    requestAnimationFrame(go)
+  })
+
+/** Forgets the frames so far. */
+export const recordAnew = page =>
+  page.evaluate(() => {
+    window.times.length = 0
+  })
+
+export const recorded = page => page.evaluate(() => window.times.slice())

@@ -4,7 +4,7 @@ process.argv.push('--browser')
 await import('../scripts/setup.mjs')
 
 import { fileURLToPath } from 'node:url'
-import { bareFrames, frames, slowest } from './frames.mjs'
+import { bareFrames, frames, recordAnew, recorded, recording, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'
 
 const { openChromium, served } = await import('./served.mjs')
@@ -59,21 +59,14 @@ for (const rows of [20_000, 100_000]) {
       put({ draw: 'bar', x: 'route', y: 'mean of delay', respond: 'narrow' }),
       put({ draw: 'bar', x: 'month of departed', y: 'count', respond: 'narrow' }),
     ]
-    window.times = []
-    const go = now => {
-      window.times.push(now)
-      requestAnimationFrame(go)
-    }
-    requestAnimationFrame(go)
   }, rows)
+  await recording(page)
   await rest()
   await page.mouse.move(120, 100)
   await page.mouse.down()
-  await page.evaluate(() => {
-    window.times.length = 0
-  })
+  await recordAnew(page)
   for (let i = 0; i < 120; i++) await page.mouse.move(150 + i * 3, 110 + i * 1.5)
-  const times = await page.evaluate(() => window.times.slice())
+  const times = await recorded(page)
   await page.mouse.up()
   ratio(
     `a frame of a box over ${rows.toLocaleString('en')} points in four charts on a page`,
@@ -145,25 +138,18 @@ for (const [name, draw, least] of [
         chart(rows, { draw, x: 'wind', y: 'delay', zoom: draw === 'line' ? 'x' : 'xy', motion: false }),
         place,
       )
-      window.times = []
-      const go = now => {
-        window.times.push(now)
-        requestAnimationFrame(go)
-      }
-      requestAnimationFrame(go)
     },
     [draw, WIDE],
   )
+  await recording(page)
   await rest()
   await page.mouse.move(WIDE[0] / 2, WIDE[1] / 2)
   // From the second picture on points are kept in an order of their own.
   for (let i = 0; i < 10; i++) await page.mouse.wheel(0, -10)
   await rest()
-  await page.evaluate(() => {
-    window.times.length = 0
-  })
+  await recordAnew(page)
   for (let i = 0; i < 120; i++) await page.mouse.wheel(0, i % 60 < 30 ? -10 : 10)
-  const times = await page.evaluate(() => window.times.slice())
+  const times = await recorded(page)
   const zoomed = await page.evaluate(() => window.live.state.zoom !== undefined)
   if (!zoomed) throw new Error('the wheel did not zoom')
   ratio(`a frame of a zoom by the wheel on a page, over ${name}`, slowest(times), least, 2)

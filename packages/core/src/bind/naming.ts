@@ -130,5 +130,5 @@ function readsAsYears({ cells, extent: { min, max } }: TableColumn, values: Role
   // Of rows that are elsewhere no more may be known than those that came.
   const known = min <= max ? [min, max] : (values.reach ?? (values.cells as typeof cells).values ?? [])
   // A look at the first thousand is enough for how numbers are written.
-  return Array.from(known).every(year) && cells.values.subarray(0, 1000).every(year)
+  return (known as number[]).every(year) && cells.values.subarray(0, 1000).every(year)
 }

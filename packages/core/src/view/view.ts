@@ -305,7 +305,6 @@ function until(holds: () => boolean): Promise<void> {
   }).then(() => stop())
 }
 
-/** What the part that advises finds. */
 /** The scene of a chart or a spread for a state and a frame. */
 export function compose(chart: Chart | Spread, state: State, frame: Frame): Scene {
   return new View(chart, state, frame).scene

@@ -30,6 +30,9 @@ export async function farTest(
   return together(tests)
 }
 
+/** The test of rows that have a value. */
+export const has = (value: FarValue): FarTest => ({ is: 'not', test: { is: 'missing', value } })
+
 /** All of these; undefined where there are none. */
 export function together(tests: readonly (FarTest | undefined)[]): FarTest | undefined {
   const told = tests.filter(test => test !== undefined)

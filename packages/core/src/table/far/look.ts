@@ -1,5 +1,6 @@
 import type { ColumnLook, TableLook } from '../reshape/look.ts'
 import { addMissing } from '../reshape/look.ts'
+import { has } from './conditions.ts'
 import type { FarColumn } from './far-column.ts'
 import type { FarTable } from './far-table.ts'
 import type { FarMeasure, FarValue } from './model.ts'
@@ -58,7 +59,7 @@ async function commonest(table: FarTable, column: FarColumn): Promise<[string, n
   const { answer } = table.engine.ask({
     ask: 'groups',
     table: table.farName,
-    where: { is: 'not', test: { is: 'missing', value } },
+    where: has(value),
     by: [value],
     measures: [{ how: 'count' }],
     most: COMMONEST,

@@ -1,3 +1,4 @@
+import { extentOf } from '../../cells/extent.ts'
 import type { FarTest, FarValue } from '../model.ts'
 
 /** The ends of both positions. */
@@ -7,12 +8,8 @@ export interface Ends {
 }
 
 /** The least and greatest of values; of none, from infinity down. */
-export function endsOf(values: Iterable<number>): [number, number] {
-  let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
-  for (const value of values) {
-    if (value < min) min = value
-    if (value > max) max = value
-  }
+export function endsOf(values: Float64Array): [number, number] {
+  const { min, max } = extentOf({ type: 'number', values })
   return [min, max]
 }
 

@@ -3,7 +3,7 @@ import type { Shaped } from '../../group/shape.ts'
 import type { Meaning } from '../../phrase/meaning.ts'
 import type { FarContext } from '../groups.ts'
 import type { FarTest } from '../model.ts'
-import { fetchedRows, rowParts } from '../rows.ts'
+import { fetchedRows, type RowParts, rowParts } from '../rows.ts'
 import { type Lie, lieOf } from './lie.ts'
 import { askMeans } from './means.ts'
 import { askPlaces } from './places.ts'
@@ -27,23 +27,18 @@ export async function gathered(
   if (!numeric) return undefined
   const lie = await lieOf(context, x.column, y.column, where)
   if (lie.rows <= table.most) return undefined
-  if (gathers === 'stretches') return askStretches(context, question, where, lie)
-  if (gathers === 'means') return askMeans(context, question, where, lie)
-  if (gathers === 'places') return askPlaces(context, question, where, lie)
-  return askSample(context, question, where, lie)
+  const parts = await rowParts(context, question, where)
+  if (gathers === 'stretches') return askStretches(context, question, parts, lie)
+  if (gathers === 'means') return askMeans(context, question, parts, lie)
+  if (gathers === 'places') return askPlaces(context, question, parts, lie)
+  return askSample(context, parts, lie)
 }
 
 const isPlain = (meaning: Meaning | undefined): meaning is Meaning & { is: 'column' } =>
   meaning?.is === 'column' && meaning.top === undefined
 
-async function askSample(
-  context: FarContext,
-  question: Question,
-  where: FarTest | undefined,
-  { rows }: Lie,
-): Promise<Shaped> {
+async function askSample(context: FarContext, parts: RowParts, { rows }: Lie): Promise<Shaped> {
   const { table } = context
-  const parts = await rowParts(context, question, where)
   const every = Math.ceil(table.length / SAMPLED)
   const shaped = await fetchedRows(context, parts, parts.grouping.where, every)
   return {

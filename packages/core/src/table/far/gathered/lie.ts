@@ -1,6 +1,6 @@
 import type { Question } from '../../group/question.ts'
 import type { Shaped } from '../../group/shape.ts'
-import { together } from '../conditions.ts'
+import { has, together } from '../conditions.ts'
 import type { FarContext } from '../groups.ts'
 import type { FarTest, FarValue } from '../model.ts'
 import type { Ends } from './cells.ts'
@@ -74,9 +74,6 @@ export async function endsOnLogs(
   const [across, up] = await Promise.all([placed(x, ends.x, logs?.x), placed(y, ends.y, logs?.y)])
   return { x: across, y: up }
 }
-
-/** The test of rows that have a value. */
-export const has = (value: FarValue): FarTest => ({ is: 'not', test: { is: 'missing', value } })
 
 /** Means of what lies in cells between two ends: by rounding they may come out beyond them. */
 export const meansWithin = (

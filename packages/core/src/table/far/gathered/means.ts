@@ -1,11 +1,11 @@
 import type { Question } from '../../group/question.ts'
 import type { Shaped } from '../../group/shape.ts'
-import { together } from '../conditions.ts'
+import { has, together } from '../conditions.ts'
 import type { FarContext } from '../groups.ts'
-import type { FarAnswer, FarTest } from '../model.ts'
-import { asRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import type { FarAnswer } from '../model.ts'
+import { asRows, othersIn, type RowParts, shapedRows } from '../rows.ts'
 import { asFine, cellsOver, type Ends, endsOf } from './cells.ts'
-import { endsOnLogs, has, type Lie, meansWithin, reaching } from './lie.ts'
+import { endsOnLogs, type Lie, meansWithin, reaching } from './lie.ts'
 
 /** Stretches along x: so many that what lies within one of them counts for nothing in the slope of all. */
 const STRETCHES = 4096
@@ -18,10 +18,9 @@ const STRETCHES = 4096
 export async function askMeans(
   context: FarContext,
   question: Question,
-  where: FarTest | undefined,
+  parts: RowParts,
   lie: Lie,
 ): Promise<Shaped> {
-  const parts = await rowParts(context, question, where)
   let means = await meansOver(context, parts, lie, lie.ends)
   const ends = means.reached
   if (!asFine(lie.ends.x, ends.x) || !asFine(lie.ends.y, ends.y))

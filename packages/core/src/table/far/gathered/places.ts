@@ -3,7 +3,7 @@ import type { Shaped } from '../../group/shape.ts'
 import { together } from '../conditions.ts'
 import { equal, type FarContext } from '../groups.ts'
 import type { FarTest } from '../model.ts'
-import { asRows, fetchedRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import { asRows, fetchedRows, othersIn, type RowParts, shapedRows } from '../rows.ts'
 import { asFine, betweenEnds, cellsOver, type Ends, inView, widthOf } from './cells.ts'
 import { endsOnLogs, type Lie, meansWithin, reaching } from './lie.ts'
 import { type CountedCells, reachedIn } from './reached.ts'
@@ -26,11 +26,10 @@ type Logs = { x: boolean; y: boolean }
 export async function askPlaces(
   context: FarContext,
   question: Question,
-  where: FarTest | undefined,
+  parts: RowParts,
   most: Lie,
 ): Promise<Shaped> {
   const { table, ask } = context
-  const parts = await rowParts(context, question, where)
   const { grouping } = parts
   const lie = { ...most, ends: await endsOnLogs(context, question, most, grouping.where, most.ends) }
   const all = await placesOver(context, question, parts, lie, lie.ends, grouping.where)

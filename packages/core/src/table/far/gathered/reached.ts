@@ -1,8 +1,8 @@
-import { together } from '../conditions.ts'
+import { has, together } from '../conditions.ts'
 import type { FarContext } from '../groups.ts'
 import type { FarAnswer, FarTest, FarValue } from '../model.ts'
 import { betweenEnds, type Ends, edgeOf, endsOf } from './cells.ts'
-import { has, type Lie } from './lie.ts'
+import type { Lie } from './lie.ts'
 
 /** Rows counted by cells along x and y, over some ends. */
 export interface CountedCells {

@@ -2,8 +2,8 @@ import type { Question } from '../../group/question.ts'
 import type { Shaped } from '../../group/shape.ts'
 import { together } from '../conditions.ts'
 import type { FarContext } from '../groups.ts'
-import type { FarAnswer, FarMeasure, FarTest } from '../model.ts'
-import { asRows, othersIn, type RowParts, rowParts, shapedRows } from '../rows.ts'
+import type { FarAnswer, FarMeasure } from '../model.ts'
+import { asRows, othersIn, type RowParts, shapedRows } from '../rows.ts'
 import { asFine, betweenEnds, cellsOver, type Ends, endsOf, inView, middleOf } from './cells.ts'
 import { endsOnLogs, type Lie, reaching } from './lie.ts'
 
@@ -22,10 +22,9 @@ const MOST_MARKS = 80_000
 export async function askStretches(
   context: FarContext,
   question: Question,
-  where: FarTest | undefined,
+  parts: RowParts,
   lie: Lie,
 ): Promise<Shaped> {
-  const parts = await rowParts(context, question, where)
   const series = await seriesIn(context, parts)
   const count = Math.max(LEAST_STRETCHES, Math.min(STRETCHES, Math.floor(MOST_MARKS / 4 / series)))
   const log = question.logs?.x === true
@@ -52,7 +51,10 @@ interface Stretch {
 /** How far rows reach that have both positions: the first, last, least and greatest of them are among the marks. */
 function endsIn(marks: readonly Stretch[]): Ends {
   const placed = marks.filter(({ y }) => !Number.isNaN(y))
-  return { x: endsOf(placed.map(({ x }) => x)), y: endsOf(placed.map(({ y }) => y)) }
+  return {
+    x: endsOf(Float64Array.from(placed, ({ x }) => x)),
+    y: endsOf(Float64Array.from(placed, ({ y }) => y)),
+  }
 }
 
 /** How many series there are, at most. */
