@@ -14,7 +14,7 @@ const MERGED = 3
 export interface Cells {
   /** By tile: cells along a side. */
   sides: Uint16Array
-  /** By tile: where its corners begin; side + 1 rows of side + 1. */
+  /** By tile: where its corners begin; side + 1 rows of side + 1, from the top, as pictures are mostly written. */
   first: Uint32Array
   sums: Sums
 }
@@ -62,7 +62,7 @@ function counted({ x, y, starts, along, up }: InSpace): Cells {
     const corner = first[tile] + wide + 1
     for (let i = starts[tile]; i < starts[tile + 1]; i++) {
       const column = (((x[i] - along.from) * along.perUnit - left) * side) | 0
-      const row = (((y[i] - up.from) * up.perUnit - bottom) * side) | 0
+      const row = ((bottom + 1 - (y[i] - up.from) * up.perUnit) * side) | 0
       sums[corner + Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))]++
     }
     for (let row = 1; row < wide; row++) {

@@ -20,8 +20,8 @@ export const edgeAt = ({ from, perUnit }: Tiling, { factor, offset }: Place, edg
 
 /** A cell is at most so much of an element wide and high, where it is counted in place of its points. */
 const FINE = 1
-/** So many points are counted in the time that one corner takes. */
-const WORTH = 4
+/** From so many points for each corner on, corners are counted: two points take longer than one. */
+const WORTH = 2
 
 /** The edges of the elements that a row or column of tiles lies under, as shares of a tile. */
 interface Edges {
@@ -32,8 +32,8 @@ interface Edges {
   size: number
 }
 
-function edgesOf(tiling: Tiling, place: Place, tile: number, elements: number): Edges {
-  const [from, to] = [edgeAt(tiling, place, tile), edgeAt(tiling, place, tile + 1)]
+/** Between the picture's places of the first and the last edge of a tile's cells. */
+function edgesOf(from: number, to: number, elements: number): Edges {
   const first = Math.max(0, Math.floor(Math.min(from, to)))
   const last = Math.min(elements, Math.ceil(Math.max(from, to)))
   // The last edge lies in the last cell, not after it.
@@ -53,13 +53,15 @@ export function cellCounter(
   elements: Int32Array,
 ): (tile: number, points: number) => boolean {
   const tiles = Array.from({ length: TILES }, (_, tile) => tile)
-  const across = tiles.map(tile => edgesOf(along, column, tile, columns))
-  const down = tiles.map(tile => edgesOf(up, row, tile, rows))
-  // The cell in which each edge across lies, and how far into it; what lies up to it, along the edge down before.
+  const across = tiles.map(tile =>
+    edgesOf(edgeAt(along, column, tile), edgeAt(along, column, tile + 1), columns),
+  )
+  const down = tiles.map(tile => edgesOf(edgeAt(up, row, tile + 1), edgeAt(up, row, tile), rows))
   const longest = Math.max(...across.map(({ at }) => at.length))
-  const cell = new Int32Array(longest)
-  const into = new Float64Array(longest)
+  // Where each edge across lies among the cells; what lies up to it, along the edge down before.
+  const places = new Int32Array(longest)
   const before = new Int32Array(longest)
+  const sign = -Math.sign(column.factor * row.factor)
   return (tile, points) => {
     const { first: left, at: edges, size: width } = across[tile % TILES]
     const { first: top, at: levelsDown, size: height } = down[Math.floor(tile / TILES)]
@@ -70,55 +72,92 @@ export function cellCounter(
     const side = cells.sides[tile]
     const wide = side + 1
     const length = edges.length
-    for (let i = 0; i < length; i++) {
-      cell[i] = edges[i] * side
-      into[i] = edges[i] * side - cell[i]
-    }
+    for (let i = 0; i < length; i++) places[i] = edges[i] * side * INTO
     before.fill(0)
     for (let j = 0; j < levelsDown.length; j++) {
-      const cellDown = Math.floor(levelsDown[j] * side)
-      const deep = levelsDown[j] * side - cellDown
-      const start = cells.first[tile] + cellDown * wide
-      const target = (top + j - 1) * columns + left - 1
-      countRow(sums, start, wide, deep, cell, into, length, before, elements, target, j > 0)
+      const placeDown = (levelsDown[j] * side * DEEP) | 0
+      const deep = placeDown & (DEEP - 1)
+      const start = (cells.first[tile] + (placeDown >> DEEP_BITS) * wide) | 0
+      // The first edge down has nothing before it.
+      const target = ((top + Math.max(0, j - 1)) * columns + left - 1) | 0
+      const counts = j > 0 ? sign : 0
+      if (sums instanceof Uint16Array)
+        countRow(sums, start, wide, deep, places, length, before, elements, target, counts)
+      else countLargeRow(sums, start, wide, deep, places, length, before, elements, target, counts)
     }
     return true
   }
 }
 
+/** A place among cells is told to such a part of a cell, so that what lies up to it is worked out in whole numbers of 32 bits. */
+const INTO_BITS = 8
+const INTO = 256
+const DEEP_BITS = 7
+const DEEP = 128
+/** What is worked out so has 2 ** 15 parts for each point; this leaves it PARTS. */
+const OVER_BITS = 10
+const HALF = 512
+
 /**
- * What lies between an edge down and the one before it, at each edge across; handed plain numbers, by which it takes less
- * time. `target`: the element before the first; `counts`: whether there was an edge before.
+ * What lies between an edge down and the one before it, at each edge across; handed plain numbers, and in whole ones, by which it
+ * takes two thirds of the time. `target`: the element before the first; `sign`: by what counts are multiplied, as edges may run
+ * against the cells.
  */
 function countRow(
-  sums: Cells['sums'],
+  sums: Uint16Array,
   start: number,
   wide: number,
   deep: number,
-  cell: Int32Array,
-  into: Float64Array,
+  places: Int32Array,
   length: number,
   before: Int32Array,
   elements: Int32Array,
   target: number,
-  counts: boolean,
+  sign: number,
 ): void {
   let so = 0
   for (let i = 0; i < length; i++) {
-    const at = start + cell[i]
-    const far = into[i]
+    const at = (start + (places[i] >> INTO_BITS)) | 0
+    const far = places[i] & (INTO - 1)
     const upper = sums[at]
     const lower = sums[at + wide]
-    const high = upper + (sums[at + 1] - upper) * far
+    const high = (upper << INTO_BITS) + Math.imul(sums[at + 1] - upper, far)
+    const low = (lower << INTO_BITS) + Math.imul(sums[at + wide + 1] - lower, far)
     // Whole parts at each corner, so that none is lost between neighbours.
-    const here = ((high + (lower + (sums[at + wide + 1] - lower) * far - high) * deep) * PARTS + 0.5) | 0
+    const here = ((high << DEEP_BITS) + Math.imul(low - high, deep) + HALF) >> OVER_BITS
     const added = (here - before[i]) | 0
     before[i] = here
     // The first edge along has nothing before it.
-    if (i > 0 && counts) {
-      const parts = added - so
-      elements[target + i] += parts < 0 ? -parts : parts
-    }
+    if (i > 0) elements[target + i] += Math.imul(added - so, sign)
+    so = added
+  }
+}
+
+/** The same where a tile holds more points than such whole numbers tell. */
+function countLargeRow(
+  sums: Int32Array,
+  start: number,
+  wide: number,
+  deep: number,
+  places: Int32Array,
+  length: number,
+  before: Int32Array,
+  elements: Int32Array,
+  target: number,
+  sign: number,
+): void {
+  let so = 0
+  for (let i = 0; i < length; i++) {
+    const at = (start + (places[i] >> INTO_BITS)) | 0
+    const far = (places[i] & (INTO - 1)) / INTO
+    const upper = sums[at]
+    const lower = sums[at + wide]
+    const high = upper + (sums[at + 1] - upper) * far
+    const low = lower + (sums[at + wide + 1] - lower) * far
+    const here = ((high + ((low - high) * deep) / DEEP) * PARTS + 0.5) | 0
+    const added = (here - before[i]) | 0
+    before[i] = here
+    if (i > 0) elements[target + i] += Math.imul(added - so, sign)
     so = added
   }
 }

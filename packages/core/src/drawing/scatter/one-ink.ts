@@ -38,18 +38,35 @@ export function writeByTwo(
       // The last row has none below it.
       const below = start < end ? columns : 0
       const share = start < end ? coarse : coarse + 1
-      let at = start + skipped
-      let here = grid[at] + grid[at + below]
-      for (const last = start + Math.min(right, columns - 1); at < last; at++) {
-        const next = grid[at + 1] + grid[at + 1 + below]
-        const parts = here + next
-        // Empty room is as it should be.
-        if (parts !== 0) elements[at] = written[Math.min(parts >> share, most)]
-        here = next
-      }
+      const last = start + Math.min(right, columns - 1)
+      writeRow(elements, grid, written, start + skipped, last, below, share)
       // The last column has none beside it.
-      if (right === columns) elements[at] = written[Math.min(here >> share, most)]
+      if (right === columns)
+        elements[last] = written[Math.min((grid[last] + grid[last + below]) >> share, most)]
     }
+  }
+}
+
+/** Elements from one to another; handed plain numbers, by which it takes less time. */
+function writeRow(
+  elements: Int32Array,
+  grid: Int32Array,
+  written: Int32Array,
+  from: number,
+  to: number,
+  below: number,
+  share: number,
+): void {
+  const most = written.length - 1
+  let here = (grid[from] + grid[from + below]) | 0
+  for (let at = from; at < to; ) {
+    const beside = at + 1
+    const next = (grid[beside] + grid[beside + below]) | 0
+    const parts = (here + next) | 0
+    // Empty room is as it should be.
+    if (parts !== 0) elements[at] = written[Math.min(parts >> share, most)]
+    here = next
+    at = beside
   }
 }
 
