@@ -1,9 +1,10 @@
 import { type InSpace, TILES } from './in-space.ts'
+import { type Repeated, repeatedIn } from './repeated.ts'
 
 /** From so many points of one colour on they are counted by cells as well. */
 const VERY_MANY = 500_000
 /** Cells along a side of a tile, at most. */
-const MOST = 2048
+export const MOST = 2048
 /** How often cells are merged by two along each side: pictures of all the points need not read the finest. */
 const MERGED = 3
 
@@ -25,23 +26,31 @@ type Sums = Uint16Array | Int32Array
 const sumsOf = (length: number, most: number): Sums =>
   most < 2 ** 16 ? new Uint16Array(length) : new Int32Array(length)
 
-const known = new WeakMap<InSpace, readonly Cells[]>()
-
-/** The cells of very many points at several resolutions, the coarsest first; undefined where counting the points themselves is as quick. */
-export function cellsOf(space: InSpace): readonly Cells[] | undefined {
-  if (space.x.length < VERY_MANY) return undefined
-  let cells = known.get(space)
-  if (!cells) {
-    const finest = counted(space)
-    const levels = [finest]
-    for (let level = 0; level < MERGED; level++) levels.unshift(merged(levels[0]))
-    cells = levels
-    known.set(space, cells)
-  }
-  return cells
+/** What is known of very many points beside their places. */
+export interface Counts {
+  /** Their cells at several resolutions, the coarsest first. */
+  levels: readonly Cells[]
+  repeated: Repeated
 }
 
-function counted({ x, y, starts, along, up }: InSpace): Cells {
+const known = new WeakMap<InSpace, Counts>()
+
+/** What is known of very many points; undefined where counting the points themselves is as quick. */
+export function countsIn(space: InSpace): Counts | undefined {
+  if (space.x.length < VERY_MANY) return undefined
+  let counts = known.get(space)
+  if (!counts) {
+    const { finest, repeated } = counted(space)
+    const levels = [finest]
+    for (let level = 0; level < MERGED; level++) levels.unshift(merged(levels[0]))
+    counts = { levels, repeated }
+    known.set(space, counts)
+  }
+  return counts
+}
+
+function counted(space: InSpace): { finest: Cells; repeated: Repeated } {
+  const { x, y, starts, along, up } = space
   const tiles = TILES * TILES
   const sides = new Uint16Array(tiles)
   const first = new Uint32Array(tiles + 1)
@@ -55,16 +64,20 @@ function counted({ x, y, starts, along, up }: InSpace): Cells {
     first[tile + 1] = first[tile] + (sides[tile] + 1) ** 2
   }
   const sums = sumsOf(first[tiles], most)
+  /** From the first cell of a tile, how far that of a point is along rows that have `wide` in memory. */
+  const cellOf = (tile: number, point: number, wide: number): number => {
+    const side = sides[tile]
+    const column = (((x[point] - along.from) * along.perUnit - (tile % TILES)) * side) | 0
+    const row = ((Math.floor(tile / TILES) + 1 - (y[point] - up.from) * up.perUnit) * side) | 0
+    return Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))
+  }
+  const occupied = new Uint32Array(tiles)
   for (let tile = 0; tile < tiles; tile++) {
     const side = sides[tile]
     const wide = side + 1
-    const [left, bottom] = [tile % TILES, Math.floor(tile / TILES)]
     const corner = first[tile] + wide + 1
-    for (let i = starts[tile]; i < starts[tile + 1]; i++) {
-      const column = (((x[i] - along.from) * along.perUnit - left) * side) | 0
-      const row = ((bottom + 1 - (y[i] - up.from) * up.perUnit) * side) | 0
-      sums[corner + Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))]++
-    }
+    for (let i = starts[tile]; i < starts[tile + 1]; i++)
+      if (sums[corner + cellOf(tile, i, wide)]++ === 0) occupied[tile]++
     for (let row = 1; row < wide; row++) {
       let so = 0
       for (let at = first[tile] + row * wide + 1, end = at + side; at < end; at++) {
@@ -73,7 +86,8 @@ function counted({ x, y, starts, along, up }: InSpace): Cells {
       }
     }
   }
-  return { sides, first, sums }
+  const repeated = repeatedIn(space, occupied, sides, (tile, point) => cellOf(tile, point, sides[tile]))
+  return { finest: { sides, first, sums }, repeated }
 }
 
 /** Four cells as one: every second corner. */

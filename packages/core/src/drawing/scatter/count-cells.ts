@@ -1,4 +1,4 @@
-import type { Cells } from './cells-in-space.ts'
+import { type Cells, MOST } from './cells-in-space.ts'
 import { type InSpace, TILES, type Tiling } from './in-space.ts'
 import { PARTS } from './opacity.ts'
 
@@ -36,67 +36,77 @@ interface Edges {
 function edgesOf(from: number, to: number, elements: number): Edges {
   const first = Math.max(0, Math.floor(Math.min(from, to)))
   const last = Math.min(elements, Math.ceil(Math.max(from, to)))
-  // The last edge lies in the last cell, not after it.
-  const share = (element: number) => Math.max(0, Math.min(1 - 1e-9, (element - from) / (to - from)))
+  const share = (element: number) => Math.max(0, Math.min(1, (element - from) / (to - from)))
   const at = Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => share(first + i))
   return { first, at, size: Math.abs(to - from) }
 }
 
+/** Whether a tile was counted by its cells; not where its points or places are few beside the elements, or its cells too coarse. */
+type ByCells = 'counted' | 'few' | 'coarse'
+
 /**
- * Counts a tile by its cells, and says whether it did: not where these are too coarse, or its points few beside the
- * elements that it lies under. What a cell holds is shared out among the elements it lies under, by how much each has.
+ * Counts tiles by their cells: what a cell holds is shared out among the elements it lies under, by how much each has.
+ * `places`: how many there are at which points of the tile lie.
  */
 export function cellCounter(
   { along, up }: InSpace,
   levels: readonly Cells[],
   { column, row, columns, rows }: Places,
   elements: Int32Array,
-): (tile: number, points: number) => boolean {
+): (tile: number, places: number) => ByCells {
   const tiles = Array.from({ length: TILES }, (_, tile) => tile)
   const across = tiles.map(tile =>
     edgesOf(edgeAt(along, column, tile), edgeAt(along, column, tile + 1), columns),
   )
   const down = tiles.map(tile => edgesOf(edgeAt(up, row, tile + 1), edgeAt(up, row, tile), rows))
-  const longest = Math.max(...across.map(({ at }) => at.length))
-  // Where each edge across lies among the cells; what lies up to it, along the edge down before.
-  const places = new Int32Array(longest)
-  const before = new Int32Array(longest)
   const sign = -Math.sign(column.factor * row.factor)
-  return (tile, points) => {
+  return (tile, count) => {
     const { first: left, at: edges, size: width } = across[tile % TILES]
     const { first: top, at: levelsDown, size: height } = down[Math.floor(tile / TILES)]
-    if (points < WORTH * edges.length * levelsDown.length) return false
     const cells = levels.find(({ sides }) => Math.max(width, height) <= FINE * sides[tile])
-    if (!cells) return false
+    if (!cells) return 'coarse'
+    if (count < WORTH * edges.length * levelsDown.length) return 'few'
     const { sums } = cells
     const side = cells.sides[tile]
     const wide = side + 1
     const length = edges.length
-    for (let i = 0; i < length; i++) places[i] = edges[i] * side * INTO
-    before.fill(0)
+    for (let i = 0; i < length; i++) {
+      // The last edge lies at the end of the last cell, not after it.
+      const cell = Math.min(side - 1, Math.floor(edges[i] * side))
+      places[i] = cell * CELL + Math.round((edges[i] * side - cell) * INTO)
+    }
+    before.fill(0, 0, length)
     for (let j = 0; j < levelsDown.length; j++) {
-      const placeDown = (levelsDown[j] * side * DEEP) | 0
-      const deep = placeDown & (DEEP - 1)
-      const start = (cells.first[tile] + (placeDown >> DEEP_BITS) * wide) | 0
+      const cellDown = Math.min(side - 1, Math.floor(levelsDown[j] * side))
+      const deep = Math.round((levelsDown[j] * side - cellDown) * DEEP)
+      const start = (cells.first[tile] + cellDown * wide) | 0
       // The first edge down has nothing before it.
       const target = ((top + Math.max(0, j - 1)) * columns + left - 1) | 0
       const counts = j > 0 ? sign : 0
-      if (sums instanceof Uint16Array)
-        countRow(sums, start, wide, deep, places, length, before, elements, target, counts)
-      else countLargeRow(sums, start, wide, deep, places, length, before, elements, target, counts)
+      if (sums instanceof Uint16Array) countRow(sums, start, wide, deep, length, elements, target, counts)
+      else countLargeRow(sums, start, wide, deep, length, elements, target, counts)
     }
-    return true
+    return 'counted'
   }
 }
 
 /** A place among cells is told to such a part of a cell, so that what lies up to it is worked out in whole numbers of 32 bits. */
 const INTO_BITS = 8
 const INTO = 256
+/** The cell of a place, and below it how far into it, which is up to all of it. */
+const CELL_BITS = 9
+const CELL = 512
 const DEEP_BITS = 7
 const DEEP = 128
 /** What is worked out so has 2 ** 15 parts for each point; this leaves it PARTS. */
 const OVER_BITS = 10
 const HALF = 512
+
+// A tile is counted by cells where it has no more elements than cells, and an edge more than elements, of which two may be in part.
+/** Where each edge across lies among the cells of the tile that is being counted. */
+const places = /* @__PURE__ */ new Int32Array(MOST + 3)
+/** What lies up to each edge across, along the edge down before. */
+const before = /* @__PURE__ */ new Int32Array(MOST + 3)
 
 /**
  * What lies between an edge down and the one before it, at each edge across; handed plain numbers, and in whole ones, by which it
@@ -108,17 +118,15 @@ function countRow(
   start: number,
   wide: number,
   deep: number,
-  places: Int32Array,
   length: number,
-  before: Int32Array,
   elements: Int32Array,
   target: number,
   sign: number,
 ): void {
   let so = 0
   for (let i = 0; i < length; i++) {
-    const at = (start + (places[i] >> INTO_BITS)) | 0
-    const far = places[i] & (INTO - 1)
+    const at = (start + (places[i] >> CELL_BITS)) | 0
+    const far = places[i] & (CELL - 1)
     const upper = sums[at]
     const lower = sums[at + wide]
     const high = (upper << INTO_BITS) + Math.imul(sums[at + 1] - upper, far)
@@ -139,17 +147,15 @@ function countLargeRow(
   start: number,
   wide: number,
   deep: number,
-  places: Int32Array,
   length: number,
-  before: Int32Array,
   elements: Int32Array,
   target: number,
   sign: number,
 ): void {
   let so = 0
   for (let i = 0; i < length; i++) {
-    const at = (start + (places[i] >> INTO_BITS)) | 0
-    const far = (places[i] & (INTO - 1)) / INTO
+    const at = (start + (places[i] >> CELL_BITS)) | 0
+    const far = (places[i] & (CELL - 1)) / INTO
     const upper = sums[at]
     const lower = sums[at + wide]
     const high = upper + (sums[at + 1] - upper) * far

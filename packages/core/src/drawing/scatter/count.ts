@@ -1,7 +1,7 @@
 import type { Marks } from '../../describe/model.ts'
 import type { PositionScale, ScaleKind } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
-import { cellsOf } from './cells-in-space.ts'
+import { type Counts, countsIn } from './cells-in-space.ts'
 import { cellCounter, edgeAt, type Place, type Places } from './count-cells.ts'
 import { type Crowd, type InSpace, inSpace, TILES, type Tiling } from './in-space.ts'
 import { PARTS } from './opacity.ts'
@@ -50,10 +50,30 @@ export function countAll(crowd: Crowd, elements: Elements): Counted {
   })
   const from = known?.count ?? 0
   if (from === marks.length) return { grids, filled }
-  if (inks === 1 && x.kind.straight && y.kind.straight)
+  if (inks === 1 && x.kind.straight && y.kind.straight) {
     countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0), marks.crowd?.rows)
-  else countMixed(marks, from, inkOf(), x.kind, y.kind, to, grid)
+    if (known) return { grids, filled: [...filled, boxOf(marks, from, to)] }
+  } else countMixed(marks, from, inkOf(), x.kind, y.kind, to, grid)
   return { grids, filled: undefined }
+}
+
+/** The elements that points lie on which came after others, and one more at either end. */
+function boxOf({ x, y, length }: Marks, from: number, { column, row, columns, rows }: Places): Filled {
+  const box = { left: columns, right: 0, top: rows, bottom: 0 }
+  for (let i = from; i < length; i++) {
+    const along = x.at[i] * column.factor + column.offset
+    const down = y.at[i] * row.factor + row.offset
+    if (along < box.left) box.left = along
+    if (along > box.right) box.right = along
+    if (down < box.top) box.top = down
+    if (down > box.bottom) box.bottom = down
+  }
+  return {
+    left: Math.max(0, Math.floor(box.left) - 1),
+    right: Math.min(columns, Math.ceil(box.right) + 1),
+    top: Math.max(0, Math.floor(box.top) - 1),
+    bottom: Math.min(rows, Math.ceil(box.bottom) + 1),
+  }
 }
 
 /** By colour, room for counts, which any picture takes after the one before: room that is new is slow to write to. */
@@ -145,8 +165,8 @@ function countSpace(space: InSpace, to: Places, counts: Int32Array, filled: Fill
   const stretches: number[] = []
   const columns = tilesIn(along, to.column, to.columns)
   const rows = tilesIn(up, to.row, to.rows)
-  const levels = cellsOf(space)
-  const byCells = levels && cellCounter(space, levels, to, counts)
+  const known = countsIn(space)
+  const byKnown = known && tileCounter(space, known, to, counts)
   for (const row of rows) {
     let box: Filled | undefined
     for (const column of columns) {
@@ -161,12 +181,29 @@ function countSpace(space: InSpace, to: Places, counts: Int32Array, filled: Fill
         box = { left: column.first, right: column.last, top: row.first, bottom: row.last }
         filled.push(box)
       }
-      if (byCells?.(tile, end - from)) continue
+      if (byKnown?.(tile)) continue
       if (column.within && row.within) stretches.push(from, end)
       else countSome(x, y, from, end, to, counts)
     }
   }
   countWithin(x, y, stretches, to, counts)
+}
+
+/** Counts a tile by its cells, or by the places that its points share where those are few; says whether it did. */
+function tileCounter(
+  space: InSpace,
+  { levels, repeated: { x, y, times, starts } }: Counts,
+  to: Places,
+  counts: Int32Array,
+): (tile: number) => boolean {
+  const byCells = cellCounter(space, levels, to, counts)
+  return tile => {
+    const [from, end] = [starts[tile], starts[tile + 1]]
+    const how = byCells(tile, end - from || space.starts[tile + 1] - space.starts[tile])
+    if (how !== 'few' || from === end) return how === 'counted'
+    countSome(x, y, from, end, to, counts, times)
+    return true
+  }
 }
 
 interface TileInView {
