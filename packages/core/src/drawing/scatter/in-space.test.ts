@@ -49,8 +49,7 @@ test('points that come, change and go while a person zooms look as if all had be
   const vessels = ['Fulmar', 'Dunlin', 'Petrel', 'Skua']
   const row = (id: number, seed: number) => ({
     id,
-    // Those that are there from the first leave room.
-    wind: ((id * 7919 + seed) % 9973) / (seed === 0 ? 300 : 100) + 0.1,
+    wind: ((id * 7919 + seed) % 9973) / 100 + 0.1,
     delay: (id + seed) % 400 === 0 ? null : (((id + seed) * 104_729) % 997) / 10 + 0.5,
     vessel: vessels[(id >> 2) % 3],
   })
@@ -63,7 +62,7 @@ test('points that come, change and go while a person zooms look as if all had be
   })
   fc.assert(
     fc.property(fc.boolean(), fc.array(deed, { minLength: 2, maxLength: 9 }), (colored, deeds) => {
-      const description = { ...places, ...(colored && { color: 'vessel' }) }
+      const description = { ...places, ...(colored && ({ color: 'vessel' } as const)) }
       const rows = Array.from({ length: 22_000 }, (_, id) => row(id, 0))
       const live = table(rows, { key: 'id' })
       const view = new View(chart(live, description), {}, frame)
@@ -90,4 +89,26 @@ test('points that come, change and go while a person zooms look as if all had be
     }),
     { numRuns: runs(10) },
   )
+})
+
+test('points that come to lie in empty room are drawn while a person zooms', () => {
+  const wind = Float64Array.from({ length: 22_000 }, (_, i) => ((i * 7919) % 9973) / 400)
+  const delay = Float64Array.from({ length: 22_000 }, (_, i) => ((i * 104_729) % 9967) / 400)
+  const live = table({ wind, delay })
+  const description = { draw: 'scatter', x: 'wind', y: 'delay' } as const
+  const view = new View(chart(live, description), {}, frame)
+  const cloud = (of: View) =>
+    Buffer.from(of.scene.batches.find((batch): batch is Pixels => batch.kind === 'pixels')!.rgba)
+  const zoomed = (far: number) => ({ zoom: { x: [0, far], y: [0, far] } }) as const
+  for (const far of [99, 98]) {
+    view.state.value = zoomed(far)
+    void view.scene
+  }
+  live.append([
+    { wind: 60, delay: 40 },
+    { wind: 90, delay: 80 },
+  ])
+  view.state.value = zoomed(97)
+  const anew = new View(chart(table(live.rows()), description), zoomed(97), frame)
+  expect(Buffer.compare(cloud(view), cloud(anew))).toBe(0)
 })
