@@ -8,7 +8,11 @@ import { nearestMark } from './nearest-mark.ts'
 
 const COUNT = 30_000
 const points = table({
-  wind: Float64Array.from({ length: COUNT }, (_, i) => ((i * 7919) % 9973) / 100),
+  // With a hole in their middle.
+  wind: Float64Array.from({ length: COUNT }, (_, i) => {
+    const value = ((i * 7919) % 9973) / 100
+    return value > 21 && value < 40 ? value + 40 : value
+  }),
   delay: Float64Array.from({ length: COUNT }, (_, i) =>
     i % 500 === 0 ? Number.NaN : ((i * 104_729) % 997) / 10 + 0.5,
   ),

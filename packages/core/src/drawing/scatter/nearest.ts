@@ -6,6 +6,9 @@ import type { PositionScale } from '../../scale/scale.ts'
 /** What is lost in adding up and dividing, as a share of a distance. */
 const LOST = 1e-9
 
+/** By so much do boxes grow in which the nearest is looked for: what is read in vain is what lies in the last one. */
+const LARGER = 1.1
+
 interface Index {
   tree: Flatbush
   /** The mark of each of its points. */
@@ -45,14 +48,20 @@ export function nearestByIndex(
     if (found.far < best.far || (found.far === best.far && found.mark < best.mark)) best = found
     return false
   }
-  const far = Math.sqrt(best.far) * (1 + LOST)
-  const [reachX, reachY] = [far / Math.abs(across.factor), far / Math.abs(up.factor)]
+  const atMost = () => Math.sqrt(best.far) * (1 + LOST)
+  const [wide, high] = [Math.abs(across.factor) / index.ratio, Math.abs(up.factor)]
   if (Math.abs(ratio - index.ratio) <= index.ratio * LOST)
-    tree.neighbors(...from, Number.POSITIVE_INFINITY, reachY * (1 + LOST)).forEach(consider)
+    tree.neighbors(...from, Number.POSITIVE_INFINITY, (atMost() / high) * (1 + LOST)).forEach(consider)
   else {
-    // Stretched otherwise than when they were indexed: all that stand about as near on the screen are looked at.
-    const [left, right] = [from[0] - reachX * index.ratio, from[0] + reachX * index.ratio]
-    tree.search(left, from[1] - reachY, right, from[1] + reachY, consider)
+    // Stretched otherwise than when they were indexed: what is nearest there may stand far from here on the screen. Around what is
+    // known to be empty, boxes that are a little larger each are looked through.
+    const empty = Math.hypot((best.x - x) / wide, (best.y - y) / high) * Math.min(wide, high)
+    let reach = empty * Math.SQRT1_2
+    do {
+      reach = Math.min(reach * LARGER, atMost())
+      const [alongX, alongY] = [reach / wide, reach / high]
+      tree.search(from[0] - alongX, from[1] - alongY, from[0] + alongX, from[1] + alongY, consider)
+    } while (reach * reach < best.far)
   }
   return best
 }
