@@ -1,8 +1,5 @@
 // A box dragged over rows that stay in an engine, in a page that asks through an endpoint, beside a bare page that fills as
 // many pixels. FAR_ROWS=20000000 npm run bench -- far-page does it over so many rows.
-process.argv.push('--browser')
-await import('../scripts/setup.mjs')
-
 import { serveFar } from '../examples/far/serve.mjs'
 import { bareFrames, recordAnew, recorded, recording, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'

@@ -1,8 +1,5 @@
 // Other machines: pages of slow processors, what charts hold in memory, a server that draws, and files that are read beside
 // a page that moves.
-process.argv.push('--browser')
-await import('../scripts/setup.mjs')
-
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
 import { availableParallelism } from 'node:os'
 import { join } from 'node:path'

@@ -1,8 +1,5 @@
 // What people see in a browser: frames of a drag and of a glide beside those of a bare page that fills as many pixels, and
 // how long many charts take to stand on a page.
-process.argv.push('--browser')
-await import('../scripts/setup.mjs')
-
 import { fileURLToPath } from 'node:url'
 import { bareFrames, frames, recordAnew, recorded, recording, slowest } from './frames.mjs'
 import { ratio } from './measure.mjs'

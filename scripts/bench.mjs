@@ -1,8 +1,6 @@
 // Measures speed as ratios to the least that could be done, in one run, and sizes against their limits.
 // Usage: npm run bench [-- line sizes] [-- --times 5] [-- --keep]
 // `--times`: so many runs, with medians and spreads, beside those that were kept; `--keep` keeps these, and writes docs/speed.md.
-import './setup.mjs'
-
 const BENCHES = [
   'line',
   'table',
@@ -17,10 +15,13 @@ const BENCHES = [
   'machines',
   'sizes',
 ]
+const IN_A_BROWSER = ['page', 'far-page', 'machines']
 const given = process.argv.slice(2)
 const at = given.indexOf('--times')
 const times = at < 0 ? 1 : Number(given[at + 1])
 const wanted = given.filter(name => BENCHES.includes(name))
+if (wanted.length === 0 || wanted.some(name => IN_A_BROWSER.includes(name))) process.argv.push('--browser')
+await import('./setup.mjs')
 if (!given.includes('--json')) await import('./build.mjs')
 if (times > 1 || given.includes('--keep')) {
   const { repeat } = await import('../bench/repeated.mjs')
