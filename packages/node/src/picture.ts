@@ -20,6 +20,7 @@ import {
   View,
   withCommon,
 } from '@dapplo/core/internal'
+import { encodePng } from './encode-png.ts'
 import { canvasModule, fontFaces, hasFont, measureIn } from './fonts.ts'
 import { missingLetters } from './letters.ts'
 import { withPictures } from './picture-files.ts'
@@ -142,7 +143,7 @@ export async function paintPng(scene: Scene, density: number): Promise<Uint8Arra
   )
   const surroundings = await surroundingsOf(scene)
   paintCanvas(scene, canvas.getContext('2d') as unknown as Context2D, density, surroundings)
-  return canvas.encode('png')
+  return encodePng(canvas)
 }
 
 /** The chart as a PDF of one page: lines and letters, not pixels, with the fonts in it. A pixel is 1/96 of an inch. */
