@@ -94,13 +94,6 @@ export function renewPyramid(pyramid: Pyramid, values: Float64Array, from: numbe
   raise(pyramid, from)
 }
 
-/** A value has come at a place; those after it have moved down. */
-export function insertIntoPyramid(pyramid: Pyramid, values: Float64Array, place: number): void {
-  pyramid.values = values
-  if (values[place] !== values[place]) pyramid.missing++
-  raise(pyramid, place)
-}
-
 /** Makes the blocks from that of a row on anew, on every level, and levels where the top one has become long. */
 function raise(pyramid: Pyramid, row: number): void {
   const { levels } = pyramid

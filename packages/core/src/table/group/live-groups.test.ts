@@ -245,7 +245,13 @@ test('a changed row costs its groups: nothing passes over all rows, and what nob
     expect(shaped.length).toBe(2)
   }
   expect(passes).toBe(0)
-  for (let i = 0; i < 100; i++) live.put([{ id: i, departed: null, route: 'Tern Point', load: 7000 + i }])
+  const change = (times: number) => {
+    for (let i = 0; i < times; i++) live.put([{ id: i, departed: null, route: 'Tern Point', load: 7000 + i }])
+  }
+  // A feed may bring a thousand rows before anybody looks.
+  change(1000)
+  expect(followersOf(live).find(name)).toBe(follower)
+  change(1001)
   expect(followersOf(live).find(name)).toBeUndefined()
 })
 

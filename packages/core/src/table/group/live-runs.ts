@@ -3,9 +3,9 @@ import type { TableColumn } from '../cells/column.ts'
 import { inOrder } from '../cells/in-order.ts'
 import {
   buildPyramid,
-  insertIntoPyramid,
   type Pyramid,
   removeFromPyramid,
+  renewPyramid,
   writeToPyramid,
 } from '../cells/pyramid.ts'
 import { takeOut } from '../cells/take-out.ts'
@@ -50,7 +50,7 @@ export class LiveRuns implements RowFollower {
   private readonly by: TableColumn | undefined
   private readonly runs = new Map<number, Run>()
   /** A row that is about to change, with what it was. */
-  private leaving: { row: number; code: number; at: number } | undefined
+  private leaving: { row: number; code: number; at: number; serial: number } | undefined
 
   constructor(table: Table, along: TableColumn, values: TableColumn, by: TableColumn | undefined) {
     this.table = table
@@ -90,7 +90,8 @@ export class LiveRuns implements RowFollower {
 
   leave(row: number): void {
     this.settle()
-    this.leaving = { row, code: this.codeOf(row), at: this.along.numberAt(row) }
+    const serial = this.table.serialOf(row)
+    this.leaving = { row, code: this.codeOf(row), at: this.along.numberAt(row), serial }
   }
 
   enter(row: number): void {
@@ -109,7 +110,7 @@ export class LiveRuns implements RowFollower {
       run = new Run(new Float64Array(0), new Float64Array(0), new Float64Array(0))
       this.runs.set(code, run)
     }
-    run.insert(at, this.values.numberAt(row), this.table.serialOf(row))
+    run.enter({ at, value: this.values.numberAt(row), serial: this.table.serialOf(row) })
   }
 
   append(first: number, count: number): void {
@@ -122,17 +123,8 @@ export class LiveRuns implements RowFollower {
 
   remove(rows: readonly number[]): void {
     this.settle()
-    const gone = new Map<number, number[]>()
-    for (const row of rows) {
-      const at = this.along.numberAt(row)
-      if (at !== at) continue
-      const code = this.codeOf(row)
-      const places = gone.get(code) ?? []
-      gone.set(code, places)
-      const place = this.runs.get(code)?.find(at, this.table.serialOf(row))
-      if (place !== undefined) places.push(place)
-    }
-    for (const [code, places] of gone) this.runs.get(code)?.takeOut(places.sort((a, b) => a - b))
+    for (const row of rows)
+      this.runs.get(this.codeOf(row))?.leave(this.along.numberAt(row), this.table.serialOf(row))
   }
 
   /** A row that left without coming again is gone. */
@@ -140,9 +132,7 @@ export class LiveRuns implements RowFollower {
     const { leaving } = this
     if (!leaving) return
     this.leaving = undefined
-    const run = this.runs.get(leaving.code)
-    const place = run?.find(leaving.at, this.table.serialOf(leaving.row))
-    if (place !== undefined) run!.takeOut([place])
+    this.runs.get(leaving.code)?.leave(leaving.at, leaving.serial)
   }
 
   private codeOf(row: number): number {
@@ -150,7 +140,17 @@ export class LiveRuns implements RowFollower {
   }
 }
 
-/** One run, with room for more rows than it has. */
+/** A row with its values, by the number that it keeps. */
+interface Entry {
+  at: number
+  value: number
+  serial: number
+}
+
+/**
+ * One run, with room for more rows than it has. What comes and goes elsewhere than at its end is put in its place, all at once,
+ * when somebody looks: single rows would move half of the others each.
+ */
 class Run {
   private along: Float64Array
   private values: Float64Array
@@ -159,6 +159,10 @@ class Run {
   private first = 0
   private length: number
   private pyramid: Pyramid
+  /** Rows that have come and are not in their place yet, by number. */
+  private readonly come = new Map<number, Entry>()
+  /** Rows that have left and stand there still. */
+  private gone: { at: number; serial: number }[] = []
 
   constructor(along: Float64Array, values: Float64Array, serials: Float64Array) {
     this.along = along
@@ -169,6 +173,7 @@ class Run {
   }
 
   view(table: Table): RunOfRows {
+    this.settle()
     const { first, length, serials } = this
     return {
       along: this.along.subarray(first, first + length),
@@ -182,32 +187,56 @@ class Run {
     return this.values.subarray(this.first, this.first + this.length)
   }
 
-  insert(at: number, value: number, serial: number): void {
-    const place = this.placeFor(at, serial)
-    if (this.first + this.length === this.serials.length) this.makeRoom()
-    const [here, end] = [this.first + place, this.first + this.length]
-    for (const [list, own] of [
-      [this.along, at],
-      [this.values, value],
-      [this.serials, serial],
-    ] as const) {
-      if (here < end) list.copyWithin(here + 1, here, end)
-      list[here] = own
-    }
-    this.length++
-    insertIntoPyramid(this.pyramid, this.shown, place)
+  enter(entry: Entry): void {
+    const settled = this.come.size === 0 && this.gone.length === 0
+    if (settled && this.placeFor(entry.at, entry.serial) === this.length) this.insert([entry])
+    else this.come.set(entry.serial, entry)
+  }
+
+  leave(at: number, serial: number): void {
+    if (at === at && !this.come.delete(serial)) this.gone.push({ at, serial })
   }
 
   write(at: number, serial: number, value: number): void {
-    const place = this.find(at, serial)
+    const coming = this.come.get(serial)
+    if (coming) coming.value = value
+    const place = coming ? undefined : this.find(at, serial)
     if (place === undefined) return
     const before = this.values[this.first + place]
     this.values[this.first + place] = value
     writeToPyramid(this.pyramid, this.shown, place, before)
   }
 
+  private settle(): void {
+    const places = this.gone.flatMap(({ at, serial }) => this.find(at, serial) ?? [])
+    this.gone = []
+    this.takeOut(places.sort((a, b) => a - b))
+    this.insert([...this.come.values()].sort((a, b) => a.at - b.at || a.serial - b.serial))
+    this.come.clear()
+  }
+
+  /** Puts rows, which are in order, in their places, from the last one on, so that others move once. */
+  private insert(entries: readonly Entry[]): void {
+    if (entries.length === 0) return
+    if (this.first + this.length + entries.length > this.serials.length) this.makeRoom(entries.length)
+    const { first, along, values, serials } = this
+    let end = first + this.length
+    for (let i = entries.length - 1; i >= 0; i--) {
+      const { at, value, serial } = entries[i]
+      const here = first + this.placeFor(at, serial)
+      for (const list of [along, values, serials]) if (here < end) list.copyWithin(here + i + 1, here, end)
+      along[here + i] = at
+      values[here + i] = value
+      serials[here + i] = serial
+      end = here
+    }
+    this.length += entries.length
+    this.pyramid.missing += entries.filter(({ value }) => value !== value).length
+    renewPyramid(this.pyramid, this.shown, end - first)
+  }
+
   /** Takes out what stands at some places, in rising order. */
-  takeOut(places: readonly number[]): void {
+  private takeOut(places: readonly number[]): void {
     if (places.length === 0) return
     const { first, length } = this
     const missing = places.filter(place => Number.isNaN(this.values[first + place])).length
@@ -218,9 +247,9 @@ class Run {
     else removeFromPyramid(this.pyramid, this.shown, places, missing)
   }
 
-  /** Begins anew with room for half as many again. */
-  private makeRoom(): void {
-    const room = Math.ceil(this.length * 1.5) + 16
+  /** Begins anew with room for half as many again as there will be. */
+  private makeRoom(more = 0): void {
+    const room = Math.ceil((this.length + more) * 1.5) + 16
     const moved = (from: Float64Array) => {
       const to = new Float64Array(room)
       to.set(from.subarray(this.first, this.first + this.length))
@@ -236,7 +265,7 @@ class Run {
   }
 
   /** Where a row stands; undefined where it is not. */
-  find(at: number, serial: number): number | undefined {
+  private find(at: number, serial: number): number | undefined {
     const place = this.placeFor(at, serial)
     return place < this.length && this.serials[this.first + place] === serial ? place : undefined
   }

@@ -4,6 +4,7 @@ import { firstAtLeast } from '../cells/search.ts'
 import { type How, shareOfPercentile } from '../phrase/meaning.ts'
 import type { Running, RunningRows } from './live-summary.ts'
 import { Counts, Sums } from './live-sums.ts'
+import { SortedNumbers } from './sorted-numbers.ts'
 import { percentileOf } from './summarise.ts'
 
 /** A running summary that has taken in all rows. */
@@ -164,7 +165,7 @@ class Extremes implements Running {
 
 /** Percentiles of values that are kept sorted. */
 class Percentiles implements Running {
-  private readonly sorted: Sorted[] = []
+  private readonly sorted: SortedNumbers[] = []
   private readonly column: TableColumn
   private readonly share: number
 
@@ -176,7 +177,7 @@ class Percentiles implements Running {
   enter(group: number, row: number): void {
     const value = this.column.numberAt(row)
     if (value !== value) return
-    this.sorted[group] ??= new Sorted()
+    this.sorted[group] ??= new SortedNumbers()
     this.sorted[group].add(value)
   }
 
@@ -187,51 +188,5 @@ class Percentiles implements Running {
 
   valueOf(group: number): number {
     return percentileOf(this.sorted[group]?.all ?? [], this.share)
-  }
-}
-
-/** Numbers in order. Those that come are sorted in when somebody looks; a single one is put in its place. */
-class Sorted {
-  private values = new Float64Array(16)
-  private length = 0
-  /** How many of them are in order. */
-  private ordered = 0
-
-  add(value: number): void {
-    if (this.length === this.values.length) {
-      const grown = new Float64Array(this.length * 2)
-      grown.set(this.values)
-      this.values = grown
-    }
-    this.values[this.length++] = value
-  }
-
-  remove(value: number): void {
-    this.order()
-    const at = firstAtLeast(this.values, value, 0, this.ordered)
-    if (this.values[at] !== value || at >= this.length) return
-    this.values.copyWithin(at, at + 1, this.length)
-    this.length--
-    this.ordered--
-  }
-
-  get all(): Float64Array {
-    this.order()
-    return this.values.subarray(0, this.length)
-  }
-
-  private order(): void {
-    const { values, length } = this
-    if (length - this.ordered > 8) {
-      values.subarray(0, length).sort()
-      this.ordered = length
-      return
-    }
-    for (; this.ordered < length; this.ordered++) {
-      const value = values[this.ordered]
-      const at = firstAtLeast(values, value, 0, this.ordered)
-      values.copyWithin(at + 1, at, this.ordered)
-      values[at] = value
-    }
   }
 }

@@ -16,14 +16,17 @@ export interface RowFollower {
 
 /** Followers beyond this many of one table give way to newer ones. */
 const MOST = 24
-/** A follower that nobody has asked for during so many changes goes. */
-const IDLE = 64
-/** Where more than this share of a table changes at once, it is sooner worked out anew. */
+/**
+ * Where more rows than these, and than this share of a table, have changed since somebody asked for a follower, it is sooner
+ * worked out anew, and maybe by nobody.
+ */
+const SOME = 1000
 const MUCH = 0.1
 
 interface Kept {
   follower: RowFollower
-  idle: number
+  /** How many rows have changed since somebody asked for it. */
+  unasked: number
 }
 
 const all = new WeakMap<object, Followers>()
@@ -53,7 +56,7 @@ export class Followers {
 
   set(name: string, follower: RowFollower): void {
     this.kept.delete(name)
-    this.kept.set(name, { follower, idle: 0 })
+    this.kept.set(name, { follower, unasked: 0 })
     if (this.kept.size > MOST) this.kept.delete(this.kept.keys().next().value!)
   }
 
@@ -64,12 +67,11 @@ export class Followers {
 
   /** Begins a change of so many rows of a table that has `rows` of them. */
   begin(count: number, rows: number): void {
-    for (const { follower } of this.kept.values()) follower.begin?.()
-    if (count > 1000 && count > rows * MUCH) {
-      this.clear()
-      return
+    for (const [name, kept] of this.kept) {
+      kept.unasked += count
+      if (kept.unasked > SOME && kept.unasked > rows * MUCH) this.kept.delete(name)
+      else kept.follower.begin?.()
     }
-    for (const [name, kept] of this.kept) if (++kept.idle > IDLE) this.kept.delete(name)
   }
 
   leave(row: number): void {
