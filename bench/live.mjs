@@ -24,6 +24,18 @@ const sailings = () =>
     { key: 'id', columns: { departed: { type: 'time' } } },
   )
 
+/** Rows that come one by one, out of order, as a feed brings them between two frames. */
+const FEED = 200
+let fed = 10 * ROWS
+function feed(rows) {
+  for (let i = 0; i < FEED; i++) {
+    const at = start + ((fed * 7919) % ROWS) * 30_000
+    rows.append([{ id: fed++, departed: at, route: routes[fed % 5], wind: fed % 50, delay: fed % 40 }])
+  }
+}
+const unseen = sailings()
+const feeding = time(() => feed(unseen))
+
 for (const [name, description] of [
   ['bars by month and route', { draw: 'bar', x: 'month of departed', y: 'sum of delay', color: 'route' }],
   ['bars of medians', { draw: 'bar', x: 'route', y: 'median of delay' }],
@@ -73,4 +85,9 @@ for (const [name, description] of [
     show()
   })
   ratio(`a row removed from the middle: ${name}`, middle, bare, 2)
+  const came = time(() => {
+    feed(rows)
+    show()
+  })
+  ratio(`${FEED} rows come one by one, out of order: ${name}`, came, bare + feeding, 2)
 }
