@@ -1,4 +1,5 @@
 import type { BoundDrawing } from '../bind/model.ts'
+import { lasting } from '../describe/lasting.ts'
 import type { NearMark } from '../describe/model.ts'
 import { remember } from '../describe/remember.ts'
 import type { PositionScale } from '../scale/scale.ts'
@@ -20,7 +21,8 @@ export function nearestMark(
   const across = place.scales.get(drawn.xScale)
   const up = place.scales.get(drawn.yScale)
   if (drawing.kind.nearest && marks.length > FEW && !slots && across && up) {
-    const looks = remember(memory, 'looks', () => ({ count: 0 }))
+    const kept = lasting(marks, memory)
+    const looks = remember(kept.memory, `looks ${kept.name}`, () => ({ count: 0 }))
     if (looks.count++ >= LOOKS) return drawing.kind.nearest(marks, memory, across, up, { x, y })
   }
   const stands = standsOf(place, drawn)

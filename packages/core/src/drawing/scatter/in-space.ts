@@ -1,3 +1,4 @@
+import { LATE, lasting } from '../../describe/lasting.ts'
 import type { Marks } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { ScaleKind } from '../../scale/scale.ts'
@@ -33,9 +34,6 @@ export interface Crowd {
   memory: Map<string, unknown> | undefined
 }
 
-/** Points that came after those in space, as a share of these: where there are more, all are put in order anew. */
-const LATE = 0.125
-
 /** The first points in space, and how many those are. */
 export interface Spaces {
   spaces: readonly InSpace[]
@@ -51,10 +49,8 @@ export function inSpace(crowd: Crowd, x: ScaleKind, y: ScaleKind): Spaces | unde
   const { marks, inkName } = crowd
   // Places are few enough to be counted in the order that they come in.
   if (!crowd.memory || marks.crowd) return undefined
-  const lasting = marks.begun?.memory()
-  const memory = lasting ?? crowd.memory
-  const name = `in space ${x.name} ${y.name} ${inkName} ${lasting ? marks.begun!.name : ''}`
-  const kept = remember<Kept>(memory, name, () => ({}))
+  const { memory, name } = lasting(marks, crowd.memory)
+  const kept = remember<Kept>(memory, `in space ${x.name} ${y.name} ${inkName} ${name}`, () => ({}))
   const counted = remember(crowd.memory, 'counted', () => ({ times: 0 }))
   // Points that keep coming are counted again as well.
   const grows = kept.seen !== undefined && marks.length > kept.seen

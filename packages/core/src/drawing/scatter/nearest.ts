@@ -1,11 +1,11 @@
 import Flatbush from 'flatbush'
+import { LATE, lasting } from '../../describe/lasting.ts'
 import type { Marks, NearMark } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { PositionScale } from '../../scale/scale.ts'
 
 /** What is lost in adding up and dividing, as a share of a distance. */
 const LOST = 1e-9
-
 /** By so much do boxes grow in which the nearest is looked for: what is read in vain is what lies in the last one. */
 const LARGER = 1.1
 
@@ -17,6 +17,14 @@ interface Index {
   ratio: number
 }
 
+/** An index of the first marks: those that came after them are looked at one by one. */
+interface Kept {
+  index?: Index
+  count: number
+}
+
+type Point = Pick<NearMark, 'x' | 'y'>
+
 /**
  * The mark that stands nearest to a point, among very many. Places are indexed as scales see them, before zoom and size: those
  * move and stretch them, mostly by as much along x as along y, so that what is near there is near on the screen.
@@ -26,51 +34,72 @@ export function nearestByIndex(
   memory: Map<string, unknown>,
   across: PositionScale,
   up: PositionScale,
-  { x, y }: { x: number; y: number },
+  { x, y }: Point,
 ): NearMark | undefined {
   const [xs, ys] = [marks.x.at, marks.y.at]
-  const ratio = Math.abs(across.factor / up.factor)
-  const name = `places ${across.kind.name} ${up.kind.name}`
-  const { index } = remember(memory, name, () => ({ index: indexOf(marks, across, up, ratio) }))
-  if (!index) return undefined
-  const { tree, own } = index
-  const from = [((x - across.offset) / across.factor) * index.ratio, (y - up.offset) / up.factor] as const
-  const standing = (point: number): NearMark => {
-    const mark = own[point]
+  const { memory: longest, name } = lasting(marks, memory)
+  const named = `places ${across.kind.name} ${up.kind.name} ${name}`
+  const kept = remember(longest, named, (): Kept => ({ count: 0 }))
+  if (marks.length - kept.count > marks.length * LATE) {
+    kept.index = indexOf(marks, across, up)
+    kept.count = marks.length
+  }
+  let best: NearMark | undefined
+  /** Looks at a mark, and says how far the nearest is by now. */
+  const consider = (mark: number): number => {
     const px = place(across, xs[mark]) * across.factor + across.offset
     const py = place(up, ys[mark]) * up.factor + up.offset
-    return { mark, x: px, y: py, far: (px - x) ** 2 + (py - y) ** 2 }
-  }
-  let best = standing(tree.neighbors(...from, 1)[0])
-  const consider = (point: number): boolean => {
-    const found = standing(point)
+    const far = (px - x) ** 2 + (py - y) ** 2
     // Of several at one distance the first, as when all are looked at.
-    if (found.far < best.far || (found.far === best.far && found.mark < best.mark)) best = found
+    if (best ? far < best.far || (far === best.far && mark < best.mark) : far === far)
+      best = { mark, x: px, y: py, far }
+    return best?.far ?? Number.POSITIVE_INFINITY
+  }
+  for (let mark = kept.count; mark < marks.length; mark++) consider(mark)
+  if (kept.index) lookAround(kept.index, marks, across, up, { x, y }, consider)
+  return best
+}
+
+/** Has all marks of an index considered that may stand nearest to a point. */
+function lookAround(
+  { tree, own, ratio }: Index,
+  marks: Marks,
+  across: PositionScale,
+  up: PositionScale,
+  { x, y }: Point,
+  consider: (mark: number) => number,
+): void {
+  const [wide, high] = [Math.abs(across.factor) / ratio, Math.abs(up.factor)]
+  const from = [((x - across.offset) / across.factor) * ratio, (y - up.offset) / up.factor] as const
+  const first = own[tree.neighbors(...from, 1)[0]]
+  let far = consider(first)
+  const look = (point: number): boolean => {
+    far = consider(own[point])
     return false
   }
-  const atMost = () => Math.sqrt(best.far) * (1 + LOST)
-  const [wide, high] = [Math.abs(across.factor) / index.ratio, Math.abs(up.factor)]
-  if (Math.abs(ratio - index.ratio) <= index.ratio * LOST)
-    tree.neighbors(...from, Number.POSITIVE_INFINITY, (atMost() / high) * (1 + LOST)).forEach(consider)
-  else {
-    // Stretched otherwise than when they were indexed: what is nearest there may stand far from here on the screen. Around what is
-    // known to be empty, boxes that are a little larger each are looked through.
-    const empty = Math.hypot((best.x - x) / wide, (best.y - y) / high) * Math.min(wide, high)
-    let reach = empty * Math.SQRT1_2
-    do {
-      reach = Math.min(reach * LARGER, atMost())
-      const [alongX, alongY] = [reach / wide, reach / high]
-      tree.search(from[0] - alongX, from[1] - alongY, from[0] + alongX, from[1] + alongY, consider)
-    } while (reach * reach < best.far)
+  const atMost = () => Math.sqrt(far) * (1 + LOST)
+  if (Math.abs(wide - high) <= high * LOST) {
+    tree.neighbors(...from, Number.POSITIVE_INFINITY, (atMost() / high) * (1 + LOST)).forEach(look)
+    return
   }
-  return best
+  // Stretched otherwise than when they were indexed: what is nearest there may stand far from here on the screen. Around what is
+  // known to be empty, boxes that are a little larger each are looked through.
+  const [alongX, alongY] = [place(across, marks.x.at[first]) * ratio, place(up, marks.y.at[first])]
+  const empty = Math.hypot(alongX - from[0], alongY - from[1]) * Math.min(wide, high)
+  let reach = empty * Math.SQRT1_2
+  do {
+    reach = Math.min(reach * LARGER, atMost())
+    const [dx, dy] = [reach / wide, reach / high]
+    tree.search(from[0] - dx, from[1] - dy, from[0] + dx, from[1] + dy, look)
+  } while (reach * reach < far)
 }
 
 const place = ({ kind }: PositionScale, value: number): number =>
   kind.allows(value) ? kind.forward(value) : Number.NaN
 
-function indexOf(marks: Marks, across: PositionScale, up: PositionScale, ratio: number): Index | undefined {
+function indexOf(marks: Marks, across: PositionScale, up: PositionScale): Index | undefined {
   const [xs, ys] = [marks.x.at, marks.y.at]
+  const ratio = Math.abs(across.factor / up.factor)
   const own: number[] = []
   for (let mark = 0; mark < marks.length; mark++)
     if (!Number.isNaN(place(across, xs[mark]) + place(up, ys[mark]))) own.push(mark)
