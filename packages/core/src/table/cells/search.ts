@@ -16,7 +16,7 @@ export function firstAtLeast(
 }
 
 /** First index from `start` at which `values`, which never fall, are above `value`; their number where none is. */
-export function firstAbove(values: Float64Array, value: number, start = 0): number {
+export function firstAbove(values: ArrayLike<number>, value: number, start = 0): number {
   let low = start
   let high = values.length
   while (low < high) {

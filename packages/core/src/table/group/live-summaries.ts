@@ -187,6 +187,6 @@ class Percentiles implements Running {
   }
 
   valueOf(group: number): number {
-    return percentileOf(this.sorted[group]?.all ?? [], this.share)
+    return percentileOf(this.sorted[group] ?? [], this.share)
   }
 }

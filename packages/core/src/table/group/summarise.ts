@@ -97,11 +97,14 @@ function percentile(values: ArrayLike<number>, share: number, groups: Groups): F
  * The value below which a share (0 to 1) of sorted values lies, between two of them in proportion; NaN where there are
  * none. Hyndman and Fan, "Sample Quantiles in Statistical Packages" (1996), definition 7.
  */
-export function percentileOf(sorted: ArrayLike<number>, share: number): number {
-  if (sorted.length === 0) return Number.NaN
-  const at = (sorted.length - 1) * share
+export function percentileOf(
+  sorted: { readonly length: number; at(place: number): number | undefined },
+  share: number,
+): number {
+  const { length } = sorted
+  if (length === 0) return Number.NaN
+  const at = (length - 1) * share
   const below = Math.floor(at)
-  const low = sorted[below]
-  const high = sorted[Math.min(sorted.length - 1, below + 1)]
-  return at === below ? low : low + (high - low) * (at - below)
+  const low = sorted.at(below)!
+  return at === below ? low : low + (sorted.at(Math.min(length - 1, below + 1))! - low) * (at - below)
 }
