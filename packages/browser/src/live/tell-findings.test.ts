@@ -1,12 +1,20 @@
 import type { Finding } from '@dapplo/core/small'
-import { afterEach, expect, test, vi } from 'vitest'
+import { afterEach, beforeEach, expect, test, vi } from 'vitest'
 import { whenIdle } from '../page/idle.ts'
 import { Findings } from './tell-findings.ts'
 
 const finding: Finding = { code: 'one-far-value', message: 'A value is far', remedy: 'Look at it', path: '' }
 const at = (hostname: string) => vi.stubGlobal('location', { protocol: 'https:', hostname })
 const idle = () => new Promise<void>(resolve => whenIdle(resolve))
-afterEach(() => vi.unstubAllGlobals())
+const clock = { now: 0 }
+beforeEach(() => {
+  clock.now = 0
+  vi.spyOn(performance, 'now').mockImplementation(() => clock.now)
+})
+afterEach(() => {
+  vi.unstubAllGlobals()
+  vi.restoreAllMocks()
+})
 
 test('are looked for once the page is idle, once for all that has changed, and told when they are others', async () => {
   at('line.example')
@@ -43,4 +51,28 @@ test('are not looked for where nobody wants to know, and end in the console wher
   await idle()
   expect(warn.mock.calls).toEqual([['A value is far. Look at it [one-far-value]']])
   warn.mockRestore()
+})
+
+test('that take long to find are looked for the less often', async () => {
+  at('line.example')
+  vi.useFakeTimers({ toFake: ['setTimeout', 'clearTimeout'] })
+  const look = vi.fn(() => {
+    clock.now += 100
+    return [finding]
+  })
+  const findings = new Findings(look, () => () => {})
+  const later = async (milliseconds: number) => {
+    clock.now += milliseconds
+    findings.changed()
+    await vi.advanceTimersByTimeAsync(milliseconds)
+  }
+  await later(50)
+  await later(50)
+  expect(look).toHaveBeenCalledTimes(1)
+  await later(500)
+  expect(look).toHaveBeenCalledTimes(1)
+  await later(2000)
+  await later(50)
+  expect(look).toHaveBeenCalledTimes(2)
+  vi.useRealTimers()
 })

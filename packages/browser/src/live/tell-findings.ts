@@ -2,6 +2,10 @@ import { withCode } from '@dapplo/core/internal'
 import type { Finding } from '@dapplo/core/small'
 import { whenIdle } from '../page/idle.ts'
 
+/** What takes longer than these milliseconds is looked for again after so many times as long: a feed must not stutter for it. */
+const SHORT = 8
+const RESTS = 20
+
 const told = new Set<string>()
 
 /** Where pages are made rather than read. */
@@ -20,6 +24,8 @@ export class Findings {
   private readonly findings: () => readonly Finding[]
   private readonly listener: () => ((findings: readonly Finding[]) => void) | undefined
   private forget: (() => void) | undefined
+  /** When they may be looked for again. */
+  private rested = 0
 
   constructor(
     findings: () => readonly Finding[],
@@ -31,10 +37,25 @@ export class Findings {
 
   /** The chart is not what it was. */
   changed(): void {
-    this.forget ??= whenIdle(() => {
-      this.forget = undefined
-      if (this.listener() || isMaking()) this.tell()
-    })
+    if (this.forget) return
+    const rest = this.rested - performance.now()
+    if (rest <= 0) {
+      this.forget = whenIdle(this.look)
+      return
+    }
+    const timer = setTimeout(() => {
+      this.forget = whenIdle(this.look)
+    }, rest)
+    this.forget = () => clearTimeout(timer)
+  }
+
+  private readonly look = (): void => {
+    this.forget = undefined
+    if (!this.listener() && !isMaking()) return
+    const begun = performance.now()
+    this.tell()
+    const took = performance.now() - begun
+    if (took > SHORT) this.rested = begun + took * RESTS
   }
 
   /** The chart goes: nothing more is told. */

@@ -1,5 +1,5 @@
 import type { Cells } from '../cells/cells.ts'
-import { keyOf, rowsByKey } from './keys.ts'
+import { type Key, keyOf, rowsByKey } from './keys.ts'
 import type { Serials } from './serials.ts'
 
 /** Finds rows by their key, and is brought up to date as rows come, age and go. */
@@ -9,7 +9,7 @@ export class KeyIndex {
   private readonly cells: (rows?: readonly number[]) => Map<string, Cells>
   private readonly serials: Serials
   /** The serial numbers of rows, which stay while places change. Undefined until it is needed. */
-  private numbers: Map<string, number> | undefined
+  private numbers: Map<Key, number> | undefined
 
   /** `cells`: those that some rows, or all, are recognised by now. */
   constructor(
@@ -25,7 +25,7 @@ export class KeyIndex {
   }
 
   /** Tells the row of a key; undefined where none has it. Throws `duplicate-key` where the rows are no index. */
-  finder(count: number): (key: string) => number | undefined {
+  finder(count: number): (key: Key) => number | undefined {
     this.numbers ??= this.numbered(rowsByKey(this.key, this.cells(), count, this.title))
     const { numbers, serials } = this
     return key => {
@@ -48,12 +48,12 @@ export class KeyIndex {
   }
 
   /** Starts anew, by an index of rows that is known already, or by the rows when it is needed. */
-  restart(rows?: Map<string, number>): void {
+  restart(rows?: Map<Key, number>): void {
     this.numbers = rows && this.numbered(rows)
   }
 
   /** Serial numbers in place of rows. */
-  private numbered(rows: Map<string, number>): Map<string, number> {
+  private numbered(rows: Map<Key, number>): Map<Key, number> {
     if (!this.serials.areRows) for (const [key, row] of rows) rows.set(key, this.serials.of(row))
     return rows
   }

@@ -7,8 +7,17 @@ import type { Intake } from '../read/intake.ts'
 /** Parts of a key are joined by the unit separator, which no text that people write contains. */
 const PARTS = '\u001f'
 
-/** What a row is recognised by: its cells in the columns of the key, as texts. The rows need not be in a table yet. */
-export const keyOf = (key: readonly string[], cells: ReadonlyMap<string, Cells>, row: number): string =>
+/** What a row is recognised by: the number of a single column of numbers or times, else its cells as texts. */
+export type Key = number | string
+
+/** The key of a row, by its cells in the columns of the key. The rows need not be in a table yet. */
+export function keyOf(key: readonly string[], cells: ReadonlyMap<string, Cells>, row: number): Key {
+  const only = key.length === 1 ? cells.get(key[0]) : undefined
+  return only && only.type !== 'text' ? only.values[row] : keyText(key, cells, row)
+}
+
+/** The same as a text, for messages. */
+export const keyText = (key: readonly string[], cells: ReadonlyMap<string, Cells>, row: number): string =>
   key.map(part => (cells.has(part) ? cellText(cells.get(part)!, row) : '')).join(PARTS)
 
 /** Rows by their keys. Throws `duplicate-key` where two have the same. */
@@ -17,13 +26,13 @@ export function rowsByKey(
   cells: ReadonlyMap<string, Cells>,
   count: number,
   title: string,
-): Map<string, number> {
-  const index = new Map<string, number>()
+): Map<Key, number> {
+  const index = new Map<Key, number>()
   for (let row = 0; row < count; row++) {
     const own = keyOf(key, cells, row)
     if (index.has(own))
       throw duplicateKey(
-        own,
+        keyText(key, cells, row),
         title,
         'key',
         'Name columns that together identify a row, or leave the key out.',

@@ -1,6 +1,6 @@
 import type { Cells } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
-import { keyOf } from './keys.ts'
+import { type Key, keyOf } from './keys.ts'
 
 /** Of more rows nobody follows single ones with the eye. */
 const MOST = 100_000
@@ -39,8 +39,8 @@ function numbered(
   names: readonly string[],
   cells: ReadonlyMap<string, Cells>,
   count: number,
-): Map<string, number> | undefined {
-  const out = new Map<string, number>()
+): Map<Key, number> | undefined {
+  const out = new Map<Key, number>()
   for (let row = 0; row < count; row++) {
     const name = keyOf(names, cells, row)
     if (out.has(name)) return undefined

@@ -11,7 +11,7 @@ import { type Beginning, beginAtOnce, titleOf } from './beginning.ts'
 import { type Change, ChangeLog } from './change.ts'
 import { followersOf } from './followers.ts'
 import { KeyIndex } from './key-index.ts'
-import { duplicateKey, keyCellsOf, keyOf, noKey, rowsByKey } from './keys.ts'
+import { duplicateKey, type Key, keyCellsOf, keyOf, keyText, noKey, rowsByKey } from './keys.ts'
 import type { Counter, RawColumns, TableOptions } from './model.ts'
 import { recognisedByTexts } from './recognise.ts'
 import type { RowTest } from './row-test.ts'
@@ -197,11 +197,16 @@ export class Table<R = any> {
     const cells = this.intake.records(this.byName, this.rowCount, records)
     if (this.key.length > 0) {
       const known = this.rowOfKey()
-      const fresh = new Set<string>()
+      const fresh = new Set<Key>()
       for (let i = 0; i < records.length; i++) {
         const key = keyOf(this.key, cells, i)
         if (known(key) !== undefined || fresh.has(key))
-          throw duplicateKey(key, this.title, 'append', 'Use put to replace the row that has it.')
+          throw duplicateKey(
+            keyText(this.key, cells, i),
+            this.title,
+            'append',
+            'Use put to replace the row that has it.',
+          )
         fresh.add(key)
       }
     }
@@ -218,7 +223,7 @@ export class Table<R = any> {
     const records = list(rows)
     const cells = this.intake.records(this.byName, this.rowCount, records)
     const known = this.rowOfKey()
-    const fresh = new Map<string, number>()
+    const fresh = new Map<Key, number>()
     const followers = followersOf(this)
     followers.begin(records.length, this.rowCount)
     let changed = 0
@@ -370,7 +375,7 @@ export class Table<R = any> {
   }
 
   /** The row that has a key; undefined where none has. */
-  private rowOfKey(): (key: string) => number | undefined {
+  private rowOfKey(): (key: Key) => number | undefined {
     return this.keys.finder(this.rowCount)
   }
 }
