@@ -20,7 +20,12 @@ export function begunOf(
   if (!memory || !isPlain(values.x, at.x, length) || !isPlain(values.y, at.y, length)) return undefined
   // Of the same series, in the same order: else the first marks could be of others by now.
   const meanings = [...roles].map(([role, { meaning }]) => `${role} ${meaningKey(meaning)}`)
-  return { memory, name: [...meanings, ...series.map(({ key }) => key)].join('\u001e') }
+  const { x, y } = values
+  return {
+    memory,
+    name: [...meanings, ...series.map(({ key }) => key)].join('\u001e'),
+    at: row => [x.column!.numberAt(row), y.column!.numberAt(row)],
+  }
 }
 
 /** Runs that are kept in order, of series that a column tells apart, where shapes stand at the very values of columns. */

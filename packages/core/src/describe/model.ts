@@ -57,6 +57,13 @@ export interface Series {
 }
 
 /** What a drawing is made from: its rows, or groups of rows, in the terms of its scales. */
+export interface Begun {
+  memory: () => Map<string, unknown> | undefined
+  name: string
+  /** The values by now of the row that a mark is, along x and along y. */
+  at: (row: number) => readonly [number, number]
+}
+
 export interface Marks {
   length: number
   x: Positions
@@ -75,7 +82,7 @@ export interface Marks {
   /** The marks of a series in the order of x, where they are kept so while rows change; undefined where they are not. */
   runOf?: (series: number) => RunOfRows | undefined
   /** What is remembered of the first marks, for as long as others only come after them, by a name that says which values these are. */
-  begun?: { memory: () => Map<string, unknown> | undefined; name: string }
+  begun?: Begun
   /** The one row of each mark, where none stands for several. */
   rowOf?: (mark: number) => number
 }

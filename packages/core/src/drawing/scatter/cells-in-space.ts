@@ -1,5 +1,5 @@
-import { type InSpace, TILES } from './in-space.ts'
 import { type Repeated, repeatedIn } from './repeated.ts'
+import { type InSpace, TILES, tileOf } from './spaces.ts'
 
 /** From so many points of one colour on they are counted by cells as well. */
 const VERY_MANY = 500_000
@@ -50,13 +50,13 @@ export function countsIn(space: InSpace): Counts | undefined {
 }
 
 function counted(space: InSpace): { finest: Cells; repeated: Repeated } {
-  const { x, y, starts, along, up } = space
+  const { x, y, starts, ends } = space
   const tiles = TILES * TILES
   const sides = new Uint16Array(tiles)
   const first = new Uint32Array(tiles + 1)
   let most = 0
   for (let tile = 0; tile < tiles; tile++) {
-    const points = starts[tile + 1] - starts[tile]
+    const points = ends[tile] - starts[tile]
     most = Math.max(most, points)
     // Two cells for each point: once they are coarser than elements of a picture, few points are in view.
     sides[tile] =
@@ -64,20 +64,13 @@ function counted(space: InSpace): { finest: Cells; repeated: Repeated } {
     first[tile + 1] = first[tile] + (sides[tile] + 1) ** 2
   }
   const sums = sumsOf(first[tiles], most)
-  /** From the first cell of a tile, how far that of a point is along rows that have `wide` in memory. */
-  const cellOf = (tile: number, point: number, wide: number): number => {
-    const side = sides[tile]
-    const column = (((x[point] - along.from) * along.perUnit - (tile % TILES)) * side) | 0
-    const row = ((Math.floor(tile / TILES) + 1 - (y[point] - up.from) * up.perUnit) * side) | 0
-    return Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))
-  }
   const occupied = new Uint32Array(tiles)
   for (let tile = 0; tile < tiles; tile++) {
     const side = sides[tile]
     const wide = side + 1
     const corner = first[tile] + wide + 1
-    for (let i = starts[tile]; i < starts[tile + 1]; i++)
-      if (sums[corner + cellOf(tile, i, wide)]++ === 0) occupied[tile]++
+    for (let i = starts[tile]; i < ends[tile]; i++)
+      if (sums[corner + cellAt(space, tile, side, wide, x[i], y[i])]++ === 0) occupied[tile]++
     for (let row = 1; row < wide; row++) {
       let so = 0
       for (let at = first[tile] + row * wide + 1, end = at + side; at < end; at++) {
@@ -86,8 +79,51 @@ function counted(space: InSpace): { finest: Cells; repeated: Repeated } {
       }
     }
   }
-  const repeated = repeatedIn(space, occupied, sides, (tile, point) => cellOf(tile, point, sides[tile]))
+  const repeated = repeatedIn(space, occupied, sides, (tile, point) =>
+    cellAt(space, tile, sides[tile], sides[tile], x[point], y[point]),
+  )
   return { finest: { sides, first, sums }, repeated }
+}
+
+/** From the first of a tile's cells, how far the one at a place is along rows that have `wide` in memory. */
+function cellAt(
+  { along, up }: InSpace,
+  tile: number,
+  side: number,
+  wide: number,
+  x: number,
+  y: number,
+): number {
+  const column = (((x - along.from) * along.perUnit - (tile % TILES)) * side) | 0
+  const row = ((Math.floor(tile / TILES) + 1 - (y - up.from) * up.perUnit) * side) | 0
+  return Math.max(0, Math.min(side - 1, row)) * wide + Math.max(0, Math.min(side - 1, column))
+}
+
+/** Takes a point out of its tile, and of what was counted there. */
+export function takeOut(space: InSpace, x: number, y: number): void {
+  const { starts, ends } = space
+  const tile = tileOf(space, x, y)
+  let point = starts[tile]
+  while (point < ends[tile] && (space.x[point] !== x || space.y[point] !== y)) point++
+  if (point === ends[tile]) return
+  const last = --ends[tile]
+  space.x[point] = space.x[last]
+  space.y[point] = space.y[last]
+  const counts = known.get(space)
+  if (!counts) return
+  const { levels, repeated } = counts
+  const side = levels[levels.length - 1].sides[tile]
+  const cell = cellAt(space, tile, side, side, x, y)
+  const [column, row] = [cell % side, Math.floor(cell / side)]
+  levels.forEach(({ sides, first, sums }, level) => {
+    const merged = 2 ** (levels.length - 1 - level)
+    const wide = sides[tile] + 1
+    for (let r = Math.floor(row / merged) + 1; r < wide; r++)
+      for (let c = Math.floor(column / merged) + 1; c < wide; c++) sums[first[tile] + r * wide + c]--
+  })
+  for (let place = repeated.starts[tile]; place < repeated.starts[tile + 1]; place++)
+    if (cellAt(space, tile, side, side, repeated.x[place], repeated.y[place]) === cell)
+      repeated.times[place]--
 }
 
 /** Four cells as one: every second corner. */

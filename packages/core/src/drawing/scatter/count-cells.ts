@@ -1,6 +1,6 @@
 import { type Cells, MOST } from './cells-in-space.ts'
-import { type InSpace, TILES, type Tiling } from './in-space.ts'
 import { PARTS } from './opacity.ts'
+import { type InSpace, TILES, type Tiling } from './spaces.ts'
 
 /** From where scales see values to picture elements, as a fraction of them. */
 export interface Place {

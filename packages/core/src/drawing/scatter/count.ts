@@ -3,8 +3,9 @@ import type { PositionScale, ScaleKind } from '../../scale/scale.ts'
 import type { Box } from '../../scene/scene.ts'
 import { type Counts, countsIn } from './cells-in-space.ts'
 import { cellCounter, edgeAt, type Place, type Places } from './count-cells.ts'
-import { type Crowd, type InSpace, inSpace, TILES, type Tiling } from './in-space.ts'
+import { type Crowd, inSpace } from './in-space.ts'
 import { PARTS } from './opacity.ts'
+import { type InSpace, TILES, type Tiling } from './spaces.ts'
 
 /** The elements of a picture that fills a plot. */
 export interface Elements {
@@ -49,18 +50,31 @@ export function countAll(crowd: Crowd, elements: Elements): Counted {
     if (space.x.length > 0) countSpace(space, to, grid(ink), filled)
   })
   const from = known?.count ?? 0
-  if (from === marks.length) return { grids, filled }
+  const changed = known?.changed ?? []
   if (inks === 1 && x.kind.straight && y.kind.straight) {
-    countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0), marks.crowd?.rows)
-    if (known) return { grids, filled: [...filled, boxOf(marks, from, to)] }
-  } else countMixed(marks, from, inkOf(), x.kind, y.kind, to, grid)
+    const boxes = [...changed].slice(0, FEW).map(row => boxOf(marks, row, row + 1, to))
+    for (const row of changed) countSome(marks.x.at, marks.y.at, row, row + 1, to, grid(0))
+    if (from < marks.length) {
+      countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0), marks.crowd?.rows)
+      boxes.push(boxOf(marks, from, marks.length, to))
+    }
+    const isKnown = known && known.changed.size <= FEW
+    return { grids, filled: isKnown ? [...filled, ...boxes] : undefined }
+  }
+  if (from === marks.length && known?.changed.size === 0) return { grids, filled }
+  const inkAt = inkOf()
+  for (const row of changed) countMixed(marks, row, row + 1, inkAt, x.kind, y.kind, to, grid)
+  countMixed(marks, from, marks.length, inkAt, x.kind, y.kind, to, grid)
   return { grids, filled: undefined }
 }
 
+/** Of so many points that have changed it is known where they lie. */
+const FEW = 100
+
 /** The elements that points lie on which came after others, and one more at either end. */
-function boxOf({ x, y, length }: Marks, from: number, { column, row, columns, rows }: Places): Filled {
+function boxOf({ x, y }: Marks, from: number, end: number, { column, row, columns, rows }: Places): Filled {
   const box = { left: columns, right: 0, top: rows, bottom: 0 }
-  for (let i = from; i < length; i++) {
+  for (let i = from; i < end; i++) {
     const along = x.at[i] * column.factor + column.offset
     const down = y.at[i] * row.factor + row.offset
     if (along < box.left) box.left = along
@@ -101,15 +115,16 @@ function add(counts: Int32Array, at: number, points: number): void {
 
 /** Points of several colours, or places with the rows that they stand for, in the order that they come in. */
 function countMixed(
-  { x, y, length, crowd }: Marks,
+  { x, y, crowd }: Marks,
   from: number,
+  end: number,
   inkOf: Uint16Array,
   along: ScaleKind,
   up: ScaleKind,
   { column: across, row: down, columns, rows }: Places,
   grid: (ink: number) => Int32Array,
 ): void {
-  for (let i = from; i < length; i++) {
+  for (let i = from; i < end; i++) {
     const [xValue, yValue] = [x.at[i], y.at[i]]
     if (!along.allows(xValue) || !up.allows(yValue)) continue
     const column = along.forward(xValue) * across.factor + across.offset
@@ -161,7 +176,7 @@ function countWithin(
 }
 
 function countSpace(space: InSpace, to: Places, counts: Int32Array, filled: Filled[]): void {
-  const { x, y, starts, along, up } = space
+  const { x, y, starts, ends, along, up } = space
   const stretches: number[] = []
   const columns = tilesIn(along, to.column, to.columns)
   const rows = tilesIn(up, to.row, to.rows)
@@ -171,7 +186,7 @@ function countSpace(space: InSpace, to: Places, counts: Int32Array, filled: Fill
     let box: Filled | undefined
     for (const column of columns) {
       const tile = row.tile * TILES + column.tile
-      const [from, end] = [starts[tile], starts[tile + 1]]
+      const [from, end] = [starts[tile], ends[tile]]
       if (from === end) continue
       // Tiles beside each other have elements in common.
       if (box && column.first <= box.right && column.last >= box.left) {
@@ -199,7 +214,7 @@ function tileCounter(
   const byCells = cellCounter(space, levels, to, counts)
   return tile => {
     const [from, end] = [starts[tile], starts[tile + 1]]
-    const how = byCells(tile, end - from || space.starts[tile + 1] - space.starts[tile])
+    const how = byCells(tile, end - from || space.ends[tile] - space.starts[tile])
     if (how !== 'few' || from === end) return how === 'counted'
     countSome(x, y, from, end, to, counts, times)
     return true

@@ -1,4 +1,4 @@
-import type { InSpace } from './in-space.ts'
+import type { InSpace } from './spaces.ts'
 
 /**
  * Places at which several points of a tile lie, each once, as rounded values have them: what is counted at such places stays as
@@ -18,7 +18,7 @@ const SEVERAL = 3
 
 /** `occupied`: how many of its finest cells, `sides` along each side, hold points of a tile; `cellOf`: the cell of a point. */
 export function repeatedIn(
-  { x, y, starts }: InSpace,
+  { x, y, starts, ends }: InSpace,
   occupied: Uint32Array,
   sides: Uint16Array,
   cellOf: (tile: number, point: number) => number,
@@ -26,7 +26,7 @@ export function repeatedIn(
   const tiles = starts.length - 1
   const own = new Uint32Array(tiles + 1)
   for (let tile = 0; tile < tiles; tile++) {
-    const few = occupied[tile] * SEVERAL <= starts[tile + 1] - starts[tile]
+    const few = occupied[tile] * SEVERAL <= ends[tile] - starts[tile]
     own[tile + 1] = own[tile] + (few ? occupied[tile] : 0)
   }
   const length = own[tiles]
@@ -39,7 +39,7 @@ export function repeatedIn(
   for (let tile = 0, next = 0; tile < tiles; tile++) {
     if (own[tile] === own[tile + 1]) continue
     const placeOf = new Int32Array(sides[tile] ** 2).fill(-1)
-    for (let i = starts[tile]; i < starts[tile + 1]; i++) {
+    for (let i = starts[tile]; i < ends[tile]; i++) {
       const cell = cellOf(tile, i)
       let place = placeOf[cell]
       if (place < 0) {

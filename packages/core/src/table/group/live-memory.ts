@@ -5,7 +5,7 @@ const NAME = 'memory of rows'
 
 /**
  * What is costly to work out of the rows of a table, by name, for as long as rows only come at the end: what was found out of
- * the first of them holds then. Any other change empties it.
+ * the first of them holds then. Of any other change what is remembered is told, or it is forgotten.
  */
 export function followMemory(table: Table): Map<string, unknown> | undefined {
   if (!table.serialsRise) return undefined
@@ -18,28 +18,44 @@ export function followMemory(table: Table): Map<string, unknown> | undefined {
   return kept.memory
 }
 
+/** What is remembered may keep up with single rows that change or go; else it is forgotten then. */
+interface KeepsUp {
+  /** A row is about to change. */
+  leave(row: number): void
+  /** It has changed. */
+  enter(row: number): void
+  /** Rows are about to go, in rising order. */
+  remove(rows: readonly number[]): void
+}
+
+const keepsUp = (value: unknown): value is KeepsUp =>
+  typeof value === 'object' && value !== null && 'leave' in value
+
 class RowMemory implements RowFollower {
-  memory = new Map<string, unknown>()
+  readonly memory = new Map<string, unknown>()
 
   append(): void {}
 
-  leave(): void {
-    this.forget()
+  leave(row: number): void {
+    this.tell(kept => kept.leave(row))
   }
 
-  enter(): void {
-    this.forget()
+  enter(row: number): void {
+    this.tell(kept => kept.enter(row))
   }
 
-  dropFirst(): void {
-    this.forget()
+  dropFirst(count: number): void {
+    this.remove(Array.from({ length: count }, (_, row) => row))
   }
 
-  remove(): void {
-    this.forget()
+  remove(rows: readonly number[]): void {
+    this.tell(kept => kept.remove(rows))
   }
 
-  private forget(): void {
-    if (this.memory.size > 0) this.memory = new Map()
+  private tell(act: (kept: KeepsUp) => void): void {
+    for (const [name, value] of this.memory) {
+      if (keepsUp(value)) act(value)
+      else this.memory.delete(name)
+    }
   }
 }
