@@ -36,8 +36,8 @@ interface Edges {
 function edgesOf(from: number, to: number, elements: number): Edges {
   const first = Math.max(0, Math.floor(Math.min(from, to)))
   const last = Math.min(elements, Math.ceil(Math.max(from, to)))
-  const share = (element: number) => Math.max(0, Math.min(1, (element - from) / (to - from)))
-  const at = Float64Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => share(first + i))
+  const at = new Float64Array(Math.max(0, last - first + 1))
+  for (let i = 0; i < at.length; i++) at[i] = Math.max(0, Math.min(1, (first + i - from) / (to - from)))
   return { first, at, size: Math.abs(to - from) }
 }
 
@@ -71,9 +71,10 @@ export function cellCounter(
     const wide = side + 1
     const length = edges.length
     for (let i = 0; i < length; i++) {
+      const at = edges[i] * side
       // The last edge lies at the end of the last cell, not after it.
-      const cell = Math.min(side - 1, Math.floor(edges[i] * side))
-      places[i] = cell * CELL + Math.round((edges[i] * side - cell) * INTO)
+      const cell = Math.min(side - 1, at | 0)
+      places[i] = (cell << CELL_BITS) + (((at - cell) * INTO + 0.5) | 0)
     }
     before.fill(0, 0, length)
     for (let j = 0; j < levelsDown.length; j++) {
