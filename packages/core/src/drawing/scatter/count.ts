@@ -52,14 +52,13 @@ export function countAll(crowd: Crowd, elements: Elements): Counted {
   const from = known?.count ?? 0
   const changed = known?.changed ?? []
   if (inks === 1 && x.kind.straight && y.kind.straight) {
-    const boxes = [...changed].slice(0, FEW).map(row => boxOf(marks, row, row + 1, to))
     for (const row of changed) countSome(marks.x.at, marks.y.at, row, row + 1, to, grid(0))
-    if (from < marks.length) {
+    if (from < marks.length)
       countSome(marks.x.at, marks.y.at, from, marks.length, to, grid(0), marks.crowd?.rows)
-      boxes.push(boxOf(marks, from, marks.length, to))
-    }
-    const isKnown = known && known.changed.size <= FEW
-    return { grids, filled: isKnown ? [...filled, ...boxes] : undefined }
+    if (!known || known.changed.size > FEW) return { grids, filled: undefined }
+    for (const row of changed) filled.push(boxOf(marks, row, row + 1, to))
+    if (from < marks.length) filled.push(boxOf(marks, from, marks.length, to))
+    return { grids, filled }
   }
   if (from === marks.length && known?.changed.size === 0) return { grids, filled }
   const inkAt = inkOf()
@@ -68,7 +67,7 @@ export function countAll(crowd: Crowd, elements: Elements): Counted {
   return { grids, filled: undefined }
 }
 
-/** Of so many points that have changed it is known where they lie. */
+/** Of so many points that have changed it is found where they lie, as that takes less than writing all elements. */
 const FEW = 100
 
 /** The elements that points lie on which came after others, and one more at either end. */
