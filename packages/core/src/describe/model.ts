@@ -57,13 +57,6 @@ export interface Series {
 }
 
 /** What a drawing is made from: its rows, or groups of rows, in the terms of its scales. */
-export interface Begun {
-  memory: () => Map<string, unknown> | undefined
-  name: string
-  /** The values by now of the row that a mark is, along x and along y. */
-  at: (row: number) => readonly [number, number]
-}
-
 export interface Marks {
   length: number
   x: Positions
@@ -81,10 +74,17 @@ export interface Marks {
   rowsOf: RowsOf
   /** The marks of a series in the order of x, where they are kept so while rows change; undefined where they are not. */
   runOf?: (series: number) => RunOfRows | undefined
-  /** What is remembered of the first marks, for as long as others only come after them, by a name that says which values these are. */
   begun?: Begun
   /** The one row of each mark, where none stands for several. */
   rowOf?: (mark: number) => number
+}
+
+/** What is remembered of the first marks, for as long as others only come after them, by a name that says which values these are. */
+export interface Begun {
+  memory: () => Map<string, unknown> | undefined
+  name: string
+  /** The values by now of the row that a mark is, along x and along y. */
+  at: (row: number) => readonly [number, number]
 }
 
 /** Constant looks after inheritance. */
