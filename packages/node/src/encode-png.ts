@@ -5,19 +5,13 @@ import { partOf } from './parts.ts'
 
 const here = createRequire(import.meta.url)
 
-/**
- * Each row as what differs from the one above: charts have many rows alike. The package declares its numbers, but does not
- * bring them along.
- */
-const UP = 2 as FilterType
+/** The filter is chosen for each row. The package declares its numbers, but does not bring them along. */
+const ADAPTIVE = 5 as FilterType
 
-/**
- * The pixels of a canvas as a PNG, written on another thread: in a third of the time that the canvas takes, which tries every
- * filter for every row, and no larger.
- */
+/** The pixels of a canvas as a PNG, written on another thread, in less than half the time that the canvas takes, and smaller. */
 export function encodePng(canvas: Canvas): Promise<Uint8Array> {
   const { Transformer } = here(partOf('@napi-rs/image')) as typeof import('@napi-rs/image')
   const { width, height } = canvas
   const { data } = canvas.getContext('2d').getImageData(0, 0, width, height)
-  return Transformer.fromRgbaPixels(data, width, height).png({ filterType: UP })
+  return Transformer.fromRgbaPixels(data, width, height).png({ filterType: ADAPTIVE })
 }
