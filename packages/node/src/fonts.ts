@@ -1,20 +1,17 @@
 import { readFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
 import { basename, extname } from 'node:path'
 import { DapploError, type Frame, type Measure } from '@dapplo/core'
 import { measureInter } from '@dapplo/core/inter'
 import { firstFont, fontsOf } from '@dapplo/core/internal'
 import type { GlobalFonts as Fonts } from '@napi-rs/canvas'
-import { partOf } from './parts.ts'
-
-const here = createRequire(import.meta.url)
+import { loadPart, partOf } from './parts.ts'
 
 let loaded: typeof import('@napi-rs/canvas') | undefined
 
 /** The canvas of Node, with Inter, the font that charts are measured with; loaded only where it is needed. */
 export function canvasModule(): typeof import('@napi-rs/canvas') {
   if (!loaded) {
-    loaded = here(partOf('@napi-rs/canvas')) as typeof import('@napi-rs/canvas')
+    loaded = loadPart('@napi-rs/canvas') as typeof import('@napi-rs/canvas')
     registerInter(loaded.GlobalFonts)
   }
   return loaded

@@ -7,3 +7,6 @@ export function partOf(name: string): string {
   const own = here.resolve('@dapplo/node/page')
   return name === '@dapplo/node/page' ? own : createRequire(own).resolve(name)
 }
+
+/** A package that this one brings along, loaded when it is first asked for. */
+export const loadPart = (name: string): unknown => here(partOf(name))

@@ -40,16 +40,18 @@ export class Findings {
     if (this.forget) return
     const rest = this.rested - performance.now()
     if (rest <= 0) {
-      this.forget = whenIdle(this.look)
+      this.lookOnceIdle()
       return
     }
-    const timer = setTimeout(() => {
-      this.forget = whenIdle(this.look)
-    }, rest)
+    const timer = setTimeout(() => this.lookOnceIdle(), rest)
     this.forget = () => clearTimeout(timer)
   }
 
-  private readonly look = (): void => {
+  private lookOnceIdle(): void {
+    this.forget = whenIdle(() => this.look())
+  }
+
+  private look(): void {
     this.forget = undefined
     if (!this.listener() && !isMaking()) return
     const begun = performance.now()

@@ -3,6 +3,7 @@ import { LATE, lasting } from '../../describe/lasting.ts'
 import type { Marks, NearMark } from '../../describe/model.ts'
 import { remember } from '../../describe/remember.ts'
 import type { PositionScale } from '../../scale/scale.ts'
+import { seen } from './spaces.ts'
 
 /** What is lost in adding up and dividing, as a share of a distance. */
 const LOST = 1e-9
@@ -47,8 +48,8 @@ export function nearestByIndex(
   let best: NearMark | undefined
   /** Looks at a mark, and says how far the nearest is by now. */
   const consider = (mark: number): number => {
-    const px = place(across, xs[mark]) * across.factor + across.offset
-    const py = place(up, ys[mark]) * up.factor + up.offset
+    const px = seen(across.kind, xs[mark]) * across.factor + across.offset
+    const py = seen(up.kind, ys[mark]) * up.factor + up.offset
     const far = (px - x) ** 2 + (py - y) ** 2
     // Of several at one distance the first, as when all are looked at.
     if (best ? far < best.far || (far === best.far && mark < best.mark) : far === far)
@@ -84,7 +85,7 @@ function lookAround(
   }
   // Stretched otherwise than when they were indexed: what is nearest there may stand far from here on the screen. Around what is
   // known to be empty, boxes that are a little larger each are looked through.
-  const [alongX, alongY] = [place(across, marks.x.at[first]) * ratio, place(up, marks.y.at[first])]
+  const [alongX, alongY] = [seen(across.kind, marks.x.at[first]) * ratio, seen(up.kind, marks.y.at[first])]
   const empty = Math.hypot(alongX - from[0], alongY - from[1]) * Math.min(wide, high)
   let reach = empty * Math.SQRT1_2
   do {
@@ -94,18 +95,15 @@ function lookAround(
   } while (reach * reach < far)
 }
 
-const place = ({ kind }: PositionScale, value: number): number =>
-  kind.allows(value) ? kind.forward(value) : Number.NaN
-
 function indexOf(marks: Marks, across: PositionScale, up: PositionScale): Index | undefined {
   const [xs, ys] = [marks.x.at, marks.y.at]
   const ratio = Math.abs(across.factor / up.factor)
   const own: number[] = []
   for (let mark = 0; mark < marks.length; mark++)
-    if (!Number.isNaN(place(across, xs[mark]) + place(up, ys[mark]))) own.push(mark)
+    if (!Number.isNaN(seen(across.kind, xs[mark]) + seen(up.kind, ys[mark]))) own.push(mark)
   if (own.length === 0) return undefined
   const tree = new Flatbush(own.length)
-  for (const mark of own) tree.add(place(across, xs[mark]) * ratio, place(up, ys[mark]))
+  for (const mark of own) tree.add(seen(across.kind, xs[mark]) * ratio, seen(up.kind, ys[mark]))
   tree.finish()
   return { tree, own: Int32Array.from(own), ratio }
 }

@@ -1,6 +1,7 @@
 import { numbersOf, picked } from '../cells/cells.ts'
 import type { TableColumn } from '../cells/column.ts'
 import { inOrder } from '../cells/in-order.ts'
+import { openUp } from '../cells/open-up.ts'
 import {
   buildPyramid,
   type Pyramid,
@@ -215,24 +216,22 @@ class Run {
     this.come.clear()
   }
 
-  /** Puts rows, which are in order, in their places, from the last one on, so that others move once. */
+  /** Puts rows, which are in order, in their places. */
   private insert(entries: readonly Entry[]): void {
     if (entries.length === 0) return
     if (this.first + this.length + entries.length > this.serials.length) this.makeRoom(entries.length)
-    const { first, along, values, serials } = this
-    let end = first + this.length
-    for (let i = entries.length - 1; i >= 0; i--) {
-      const { at, value, serial } = entries[i]
-      const here = first + this.placeFor(at, serial)
-      for (const list of [along, values, serials]) if (here < end) list.copyWithin(here + i + 1, here, end)
-      along[here + i] = at
-      values[here + i] = value
-      serials[here + i] = serial
-      end = here
-    }
+    const { first, length, along, values, serials } = this
+    const places = entries.map(({ at, serial }) => this.placeFor(at, serial))
+    for (const list of [along, values, serials]) openUp(list, first, length, places)
+    entries.forEach(({ at, value, serial }, i) => {
+      const here = first + places[i] + i
+      along[here] = at
+      values[here] = value
+      serials[here] = serial
+    })
     this.length += entries.length
     this.pyramid.missing += entries.filter(({ value }) => value !== value).length
-    renewPyramid(this.pyramid, this.shown, end - first)
+    renewPyramid(this.pyramid, this.shown, places[0])
   }
 
   /** Takes out what stands at some places, in rising order. */

@@ -1,3 +1,4 @@
+import { openUp } from '../cells/open-up.ts'
 import { firstAbove, firstAtLeast } from '../cells/search.ts'
 
 /** So many that have come or left are looked at beside the others; more are sorted in and taken out. */
@@ -64,14 +65,11 @@ export class SortedNumbers {
       return
     }
     const come = values.slice(ordered, end).sort()
-    // From the greatest on, so that those in order move up once.
-    let last = ordered
-    for (let i = come.length - 1; i >= 0; i--) {
-      const at = firstAtLeast(values, come[i], 0, last)
-      values.copyWithin(at + i + 1, at, last)
-      values[at + i] = come[i]
-      last = at
-    }
+    const places = come.map(value => firstAtLeast(values, value, 0, ordered))
+    openUp(values, 0, ordered, places)
+    come.forEach((value, i) => {
+      values[places[i] + i] = value
+    })
   }
 
   private takeOut(): void {
