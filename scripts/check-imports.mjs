@@ -122,6 +122,18 @@ for (const [folder, files] of folders)
       `${relative(root, folder)} has ${files.length} files; give those of one purpose a folder of their own.`,
     )
 
+// The second reader shares no code with what it reads.
+const reader = join(root, 'tests/reader')
+for (const entry of readdirSync(reader, { recursive: true })) {
+  const file = join(reader, String(entry))
+  if (!file.endsWith('.ts')) continue
+  for (const [, target] of readFileSync(file, 'utf8').matchAll(/from '([^']+)'/g)) {
+    const inside = target.startsWith('.') ? relative(root, resolve(dirname(file), target)) : ''
+    if (/^(@dapplo|dapplo)(\/|$)/.test(target) || inside.startsWith('packages'))
+      problems.push(`${relative(root, file)} imports ${target}: the second reader stands on its own.`)
+  }
+}
+
 if (problems.length > 0) {
   console.error(problems.join('\n'))
   process.exit(1)

@@ -77,7 +77,7 @@ export const exploring: Part = {
     }
     return {
       drawn(composition) {
-        gestures.update()
+        gestures.update(composition)
         spots.show(hotspots(composition, view.frame.value.measure), composition.tongue)
       },
       remove() {

@@ -72,9 +72,12 @@ export class Gestures {
     this.touch.remove()
   }
 
-  /** Notes the ends of scales, and leaves the page what the chart does not use of touches. */
-  update(): void {
-    this.zooming.learn(this.host.composition(), this.host.zoom())
+  /**
+   * Notes the ends of scales in the picture that was asked for, since one on its way there has others, and leaves the page
+   * what the chart does not use of touches.
+   */
+  update(composition: Composition): void {
+    this.zooming.learn(composition, this.host.zoom())
     this.touch.update(this.zooms)
   }
 

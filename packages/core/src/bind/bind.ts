@@ -147,6 +147,7 @@ function bindOne(
     y,
     shade: shades && shaped.roles.get('color'),
     size: shaped.roles.get('size'),
+    disagreeing: shaped.disagreeing,
     explained,
     links: undefined,
     labelValues: [],

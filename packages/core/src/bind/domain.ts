@@ -1,7 +1,7 @@
 import type { Scale } from '../describe/description.ts'
 import { isLying } from '../drawing/is-lying.ts'
 import { leastStep } from '../drawing/least-step.ts'
-import type { Finding } from '../finding/error.ts'
+import { DapploError, type Finding } from '../finding/error.ts'
 import type { Found } from '../finding/found.ts'
 import { noEffect } from '../finding/no-effect.ts'
 import { quoted } from '../finding/plain-text.ts'
@@ -68,6 +68,13 @@ export function settleDomain(input: ScaleInput, options: Scale | undefined, fit?
     max = Math.max(0, max)
   }
   const path = `scales.${input.name}`
+  if (options?.domain && options.domain.length !== 2)
+    throw new DapploError(
+      'bad-option',
+      `The domain of the scale "${input.name}" has ${options.domain.length === 1 ? 'one end' : `${options.domain.length} values`}, and a scale of ${type === 'time' ? 'times' : 'numbers'} has two ends`,
+      `${path}.domain`,
+      'Write both ends, null for one that is open.',
+    )
   const [low, high] = (options?.domain ?? [null, null]) as [unknown, unknown]
   const fixedMin = low !== null && low !== undefined
   const fixedMax = high !== null && high !== undefined

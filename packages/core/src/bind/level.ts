@@ -1,13 +1,14 @@
 import { isLying } from '../drawing/is-lying.ts'
 import { arrangeOf } from '../resolve/looks.ts'
 import type { Level } from '../resolve/model.ts'
+import { Total, totalOf } from '../table/cells/total.ts'
 import { percentileOf } from '../table/group/summarise.ts'
 import { type Percentile, shareOfPercentile } from '../table/phrase/meaning.ts'
 import type { Tongue } from '../words/tongue.ts'
 import type { BoundDrawing } from './model.ts'
 
 const LEVELS: Record<Exclude<Level, Percentile>, (values: Float64Array) => number> = {
-  mean: values => values.reduce((sum, value) => sum + value, 0) / values.length,
+  mean: values => totalOf(values) / values.length,
   median: values => percentileOf(values.sort(), 0.5),
   min: values => values.reduce((a, b) => Math.min(a, b)),
   max: values => values.reduce((a, b) => Math.max(a, b)),
@@ -52,9 +53,12 @@ function shownValues({ drawing, marks }: BoundDrawing, role: 'x' | 'y'): number[
   const places = marks[role === 'x' ? 'y' : 'x']
   if (arrangeOf(drawing) !== 'stack' || !marks.seriesOf)
     return [...values.at].filter(value => value === value)
-  const totals = new Map<number, number>()
-  for (let i = 0; i < marks.length; i++)
-    if (values.at[i] === values.at[i])
-      totals.set(places.at[i], (totals.get(places.at[i]) ?? 0) + values.at[i])
-  return [...totals.values()]
+  const totals = new Map<number, Total>()
+  for (let i = 0; i < marks.length; i++) {
+    if (Number.isNaN(values.at[i])) continue
+    const total = totals.get(places.at[i]) ?? new Total()
+    total.add(values.at[i])
+    totals.set(places.at[i], total)
+  }
+  return Array.from(totals.values(), ({ value }) => value)
 }

@@ -38,6 +38,8 @@ export interface BoundDrawing {
   size: RoleValues | undefined
   /** By series: the keys of the legend's entries that explain it. */
   explained: readonly (readonly string[])[]
+  /** Labels and links that say nothing of some shapes, since the rows of those do not agree; by role, of how many. */
+  disagreeing?: ReadonlyMap<string, number>
   /** The address that each mark leads to, where bound; empty for none. */
   links: LabelTexts | undefined
   /** What fills the holes of the words at marks. */

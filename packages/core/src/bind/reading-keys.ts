@@ -21,21 +21,40 @@ export function rampEntry(
   first: BoundDrawing,
   tongue: Tongue,
 ): RampEntry {
+  // A small end beside a large one would have too many decimals in the unit of that.
+  const apart = min !== 0 && Math.abs(min) < Math.abs(max) / APART
   const labels =
     values.cells.type === 'time'
       ? [min, max].map(time => momentText(time, unitOf(values), tongue.locale, values.zone))
-      : tickTexts(edges ?? [min, max].map(value => Number(value.toPrecision(3))), {
-          ...lookOf(values),
-          locale: tongue.locale,
-          // A small end beside a large one would have too many decimals in the unit of that.
-          each: min !== 0 && Math.abs(min) < Math.abs(max) / APART,
-        })
+      : tickTexts(
+          edges ??
+            [min, max].map(value => (apart ? Number(value.toPrecision(3)) : rounded(value, max - min))),
+          {
+            ...lookOf(values),
+            locale: tongue.locale,
+            each: apart,
+          },
+        )
   return {
-    title: measureTitle(values, first.x, first.drawing.table, tongue),
+    title: measureTitle(values, isCalendar(first) ? undefined : first.x, first.drawing.table, tongue),
     colors: colors.slice(0, -1),
     labels,
   }
 }
+
+/** A value to a hundredth of what it is read beside: so ends that differ are read as different. */
+function rounded(value: number, span: number): number {
+  const step = span > 0 ? 10 ** Math.floor(Math.log10(span / 100)) : 0
+  return step > 0 && step < 1
+    ? Number(value.toFixed(Math.min(20, -Math.log10(step))))
+    : step > 0
+      ? Math.round(value / step) * step
+      : value
+}
+
+/** Whether cells stand for a part of the period along x, as the days of a week do. */
+const isCalendar = ({ x, y }: BoundDrawing): boolean =>
+  y.meaning.is === 'cycle' && x.meaning.is === 'bucket' && y.meaning.column === x.meaning.column
 
 /** What a legend says of the areas of numbers: a large neat value and a small one. */
 export function sizeEntry(

@@ -6,6 +6,7 @@ import { keptTexts } from '../scale/kept-texts.ts'
 import { briefWriter, valueText } from '../scale/number-format.ts'
 import { cycleText, momentText } from '../scale/time-format.ts'
 import { safeLink } from '../scene/scene.ts'
+import type { Cells } from '../table/cells/cells.ts'
 import type { RoleValues, Shaped } from '../table/group/shape.ts'
 import { type Conditions, rowsWhere } from '../table/group/where.ts'
 import { fillWords } from '../words/holes.ts'
@@ -67,12 +68,19 @@ function allTexts(bound: BoundDrawing, locale: string, formOf: FormOf): LabelTex
     return values && roleTexts(values, locale, formOf(values))
   }
   const holes = bound.labelValues.map(values => values && roleTexts(values, locale, formOf(values)))
+  const agreed = bound.labelValues.filter(values => values?.agreed)
   return mark =>
-    fillWords(
-      label.pieces,
-      holes.map(text => text?.(mark) ?? ''),
-    )
+    // What several rows do not agree in is no word about all of them.
+    agreed.some(values => isMissing(values!.cells, mark))
+      ? ''
+      : fillWords(
+          label.pieces,
+          holes.map(text => text?.(mark) ?? ''),
+        )
 }
+
+const isMissing = (cells: Cells, at: number): boolean =>
+  cells.type === 'text' ? cells.codes[at] < 0 : cells.values[at] !== cells.values[at]
 
 /** The addresses that marks lead to. Unsafe ones lead nowhere. */
 export function linkTexts(shaped: Shaped): LabelTexts | undefined {

@@ -34,8 +34,17 @@ export function leastRoom(places: Positions, map: (value: number) => number): nu
 /** Whether no two marks share a place: then each has all of its room, as when colour repeats the axis. */
 export function standAlone(memory: Map<string, unknown>, marks: Marks, places: Positions): boolean {
   return remember(memory, 'stand alone', () => {
-    const present = places.at.filter(place => place === place)
-    return marks.series.length > 1 && new Set(present).size === present.length
+    if (marks.series.length < 2) return false
+    const { at: values } = places === marks.x ? marks.y : marks.x
+    const taken = new Set<number>()
+    for (let mark = 0; mark < marks.length; mark++) {
+      const place = places.at[mark]
+      // A period that only fills a series up, and has no rows, stands in nobody's way.
+      if (Number.isNaN(place) || (values[mark] === 0 && marks.rowsOf(mark).length === 0)) continue
+      if (taken.has(place)) return false
+      taken.add(place)
+    }
+    return true
   })
 }
 

@@ -98,17 +98,35 @@ export function wayOf(
   items: readonly LabelItem[],
   { batch, at }: LabelJob,
   room: LabelRoom,
+  plot: Box,
   font: Font,
   theme: Theme,
 ): Way | undefined {
   if (at !== 'bar' || batch.kind !== 'rects') return undefined
-  const beyond = items.every(item => {
+  // A bar that goes on beyond the plot has no end to stand at, and decides nothing for the others.
+  const ended = items.filter(({ shape }) => !goesOn(boxOf(batch, shape), plot))
+  const beyond = ended.every(item => {
     const spot = beyondBar(item, batch, font)
     return spot && standsFree(textBox(item.width, font, spot.x, spot.y, spot.anchor), room)
   })
   if (beyond) return 'outside'
-  const within = items.every(item => inBox(item, boxOf(batch, item.shape), batch, room, font, theme))
+  const within = ended.every(item => inBox(item, boxOf(batch, item.shape), batch, room, font, theme))
   return within ? 'inside' : undefined
+}
+
+/** Whether a bar ends beyond the plot. */
+const goesOn = (box: Box, plot: Box): boolean =>
+  box.x < plot.x - 1 ||
+  box.y < plot.y - 1 ||
+  box.x + box.width > plot.x + plot.width + 1 ||
+  box.y + box.height > plot.y + plot.height + 1
+
+/** What is seen of a bar. */
+function seen(box: Box, plot: Box): Box {
+  const [x, y] = [Math.max(box.x, plot.x), Math.max(box.y, plot.y)]
+  const width = Math.min(box.x + box.width, plot.x + plot.width) - x
+  const height = Math.min(box.y + box.height, plot.y + plot.height) - y
+  return { x, y, width, height }
 }
 
 /** Over its neighbours, a label would seem to be theirs. */
@@ -134,6 +152,7 @@ export function atBar(
   item: LabelItem,
   batch: Rects,
   room: LabelRoom,
+  plot: Box,
   font: Font,
   theme: Theme,
   way: Way | undefined,
@@ -141,6 +160,7 @@ export function atBar(
   const { width, shape } = item
   const box = boxOf(batch, shape)
   if (Number.isNaN(box.x + box.y)) return undefined
+  if (goesOn(box, plot)) return inBox(item, seen(box, plot), batch, room, font, theme)
   const spot = beyondBar(item, batch, font)
   if (!spot || way === 'inside') return inBox(item, box, batch, room, font, theme)
   const place = textBox(width, font, spot.x, spot.y, spot.anchor)

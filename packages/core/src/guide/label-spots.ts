@@ -33,7 +33,7 @@ export function spotFor(
     case 'rects':
       if (job.at === 'reference') return inRange(item, batch, room, font, theme)
       return job.at === 'bar'
-        ? atBar(item, batch, room, font, theme, way)
+        ? atBar(item, batch, room, plot, font, theme, way)
         : inBox(item, boxOf(batch, item.shape), batch, room, font, theme)
     case 'discs':
       return atPoint(item, centre(batch, item.shape), batch.radius[item.shape], room, font, theme)

@@ -93,8 +93,9 @@ export function numberAxis(context: AxisContext): AxisLayout {
     if (round.min) min = neatEnd(min, false)
     if (round.max) max = neatEnd(max, true)
     const found = logTicks(min, max, wanted)
-    ticks = found.major
-    minor = found.minor
+    const worth = (value: number) => !(look.whole || input.whole) || Number.isInteger(value)
+    ticks = found.major.filter(worth)
+    minor = found.minor.filter(worth)
   } else if (input.kind.name === 'linear') {
     const whole = (look.whole || input.whole) && max - min >= 1
     const enclose = round.min && round.max

@@ -35,7 +35,7 @@ export function placeLabels(
   const font = labelFont(theme)
   const sheet = new Sheet(id, job, font, theme)
   const items = itemsOf(job, plot, font, measure)
-  const way = wayOf(items.slice(0, MOST_LABELS), job, room, font, theme)
+  const way = wayOf(items.slice(0, MOST_LABELS), job, room, plot, font, theme)
   let left = 0
   for (const item of items.slice(0, MOST_LABELS)) {
     const spot = spotFor(item, job, room, plot, font, theme, way)

@@ -78,6 +78,7 @@ function planOne(
       ...look,
       ...(shared ? {} : formOn(domain, min, max)),
       percent: look.percent || shared,
+      whole: look.whole && !shared,
       format: kind.name === 'time' || shared ? options.format : format,
       locale: bound.tongue.locale,
     },

@@ -76,11 +76,12 @@ function tableOf(bound: BoundDrawing, composition: Composition, most: number, st
           ? plainText(values, values.cells.values[i])
           : placeText(values, i, marks[role].at[i], composition)
   const cloud = drawing.kind.reads === 'point' && !marks.x.from && !marks.y.from
-  if (drawing.kind.reads === 'cell' || cloud) {
+  const further = [marks.size && size, marks.shade && shade].filter(
+    values => values && values.cells.type !== 'text',
+  ) as RoleValues[]
+  // What marks say beside their places has a column of its own, so that each mark has a row.
+  if (drawing.kind.reads === 'cell' || cloud || further.length > 0) {
     const named = namingOf(bound) !== undefined
-    const further = [marks.size && size, shade].filter(
-      values => values && values.cells.type !== 'text',
-    ) as RoleValues[]
     return {
       caption: tongue.say('{what} by {group}', { what: own(y), group: own(x) }),
       head: [...(named ? [tongue.say('Series')] : []), own(x), own(y), ...further.map(own)],
@@ -144,12 +145,22 @@ function pivoted(
   const naming = alone ? namingOf(bound) : undefined
   const nameOf = (mark: number) => marks.series[marks.seriesOf?.[mark] ?? 0].name
   const sorted = [...found].sort(([a], [b]) => a - b).slice(0, most)
-  const rows = sorted.map(([, behind]) => {
-    const texts = new Array<string>(columns).fill('')
-    for (const i of behind)
-      if (!Number.isNaN(values.at[i]))
-        texts[alone ? 0 : (marks.seriesOf?.[i] ?? 0)] = at(measure, lying ? 'x' : 'y', i)
-    return [at(across, lying ? 'y' : 'x', behind[0]), ...(naming ? [nameOf(behind[0])] : []), ...texts]
+  const rows = sorted.flatMap(([, behind]) => {
+    // Several values of one series at a place take a line each.
+    const lines = [new Array<string>(columns).fill('')]
+    const filled = new Uint32Array(columns)
+    for (const i of behind) {
+      if (Number.isNaN(values.at[i])) continue
+      const column = alone ? 0 : (marks.seriesOf?.[i] ?? 0)
+      const line = filled[column]++
+      lines[line] ??= new Array<string>(columns).fill('')
+      lines[line][column] = at(measure, lying ? 'x' : 'y', i)
+    }
+    return lines.map(texts => [
+      at(across, lying ? 'y' : 'x', behind[0]),
+      ...(naming ? [nameOf(behind[0])] : []),
+      ...texts,
+    ])
   })
   const title = measureTitle(measure, across, drawing.table, tongue)
   const first = [
@@ -162,7 +173,7 @@ function pivoted(
     head: [...first, ...others],
     numbers: [...first.map(() => false), ...others.map(() => isNumeric(measure))],
     rows,
-    more: found.size - rows.length,
+    more: found.size - sorted.length,
   }
 }
 

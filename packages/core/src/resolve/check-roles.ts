@@ -3,6 +3,7 @@ import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import { partPath } from '../finding/part-path.ts'
 import type { Table } from '../table/live/table.ts'
+import { isTold } from '../table/group/shape.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 
 /** Checks that a drawing has the positions that its kind needs. Throws `missing-role` and `bad-option`. */
@@ -42,7 +43,7 @@ export function needPositions(
 
 /** Where roles are summed up, a plain number elsewhere would split the sums to dust. Throws `not-grouped`. */
 export function needGrouping(roles: Map<string, Meaning>, kind: Kind, path: string, table: Table): void {
-  if (![...roles.values()].some(isMeasure)) return
+  if (![...roles].some(([role, meaning]) => isMeasure(meaning) && !isTold(role))) return
   for (const [role, meaning] of roles) {
     if (
       meaning.is !== 'column' ||

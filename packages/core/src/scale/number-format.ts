@@ -71,7 +71,10 @@ function writerFor(values: readonly number[], look: NumberLook, most: number): (
   const exact = decimalsOf(unit ? scaled.map(value => value / divisor) : scaled)
   const allowed =
     most - 1 - (largest > 0 && Number.isFinite(largest) ? Math.floor(Math.log10(largest) + 1e-9) : 0)
-  const places = look.whole && !unit ? 0 : Math.min(exact, Math.max(0, Math.min(20, allowed)))
+  const wanted = look.whole && !unit ? 0 : Math.min(exact, Math.max(0, Math.min(20, allowed)))
+  // Money has all of its minor units, or none.
+  const places =
+    wanted > 0 && !unit && base.style === 'currency' ? minorOf(locale, base, wanted, most) : wanted
   const decimals = { minimumFractionDigits: places, maximumFractionDigits: places }
   // Where the unit is written around it, a number is a plain one.
   const format = numberFormat(
@@ -89,6 +92,12 @@ function writerFor(values: readonly number[], look: NumberLook, most: number): (
       return value > 0 ? `<${write(least / times)}` : `>${write(-least / times)}`
     return write(value)
   }
+}
+
+/** The decimals of a currency's minor unit; more where ticks need them to be told apart. */
+function minorOf(locale: string, base: Intl.NumberFormatOptions, wanted: number, most: number): number {
+  const minor = new Intl.NumberFormat(locale, base).resolvedOptions().maximumFractionDigits!
+  return Number.isFinite(most) ? minor : Math.max(minor, wanted)
 }
 
 /** Writes each number in a unit of its own: where they are compared by ratio, or where it is asked for. */

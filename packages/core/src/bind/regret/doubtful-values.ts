@@ -2,6 +2,7 @@ import { isLying } from '../../drawing/is-lying.ts'
 import type { Finding } from '../../finding/error.ts'
 import { partPath } from '../../finding/part-path.ts'
 import { quoted } from '../../finding/plain-text.ts'
+import { arrangeOf } from '../../resolve/looks.ts'
 import { timeFormat } from '../../scale/time-format.ts'
 import { DAY } from '../../table/cells/calendar.ts'
 import { namedBy } from '../../table/cells/names-as-numbers.ts'
@@ -18,6 +19,7 @@ export const doubtfulValues = (drawn: BoundDrawing, locale: string): Finding[] =
     ? []
     : [
         ...zigzags(drawn),
+        ...hiddenBars(drawn),
         ...lonePoints(drawn),
         ...hiddenPoints(drawn),
         ...namesAsQuantities(drawn),
@@ -252,8 +254,33 @@ function zigzags({ drawing, marks }: BoundDrawing): Finding[] {
   ]
 }
 
+/** Bars that stand in front of each other, since several rows of one series have one place. */
+function hiddenBars({ drawing, marks }: BoundDrawing): Finding[] {
+  const { kind } = drawing
+  if (!kind.fromZero || !kind.broad || kind.parts || ['stack', 'share'].includes(arrangeOf(drawing)))
+    return []
+  const lying = isLying(marks)
+  if ((lying ? marks.y : marks.x).spans || (lying ? marks.x : marks.y).spans) return []
+  const hidden = repeatedPlaces(lying ? { ...marks, x: marks.y, y: marks.x } : marks)
+  if (hidden === 0) return []
+  return [
+    {
+      code: 'several-at-a-place',
+      message: `Several rows stand at one place, so ${hidden === 1 ? 'a bar stands' : `${hidden} bars stand`} in front of another`,
+      remedy: `Sum them up, as in ${lying ? 'x' : 'y'}: "sum of …", or bind color to what tells them apart.`,
+      path: drawing.path || 'draw',
+    },
+  ]
+}
+
 /** How many values stand where another one of their series stands already. */
-function repeatedPlaces({ length, x, y, seriesOf, series }: BoundDrawing['marks']): number {
+function repeatedPlaces({
+  length,
+  x,
+  y,
+  seriesOf,
+  series,
+}: Pick<BoundDrawing['marks'], 'length' | 'x' | 'y' | 'seriesOf' | 'series'>): number {
   let twice = 0
   if (x.sorted) {
     // In order, those at one place follow each other.

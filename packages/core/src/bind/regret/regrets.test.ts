@@ -26,6 +26,7 @@ const kiln = [4, 5, 3, 6, 5, 7, 900].map((load, hour) => ({ hour, load }))
 const doubled = [1, 1, 2, 2, 3, 3].map((hour, i) => ({
   hour,
   route: i % 2 ? 'Harbour' : 'Tern Point',
+  pier: i < 3 ? 'East' : 'West',
   load: i * 7,
 }))
 /** As many colours as there are names. */
@@ -91,6 +92,27 @@ test.each<[string, object[], Description, [string, string], Description]>([
     LINE,
     ['several-at-a-place', 'draw'],
     { ...LINE, y: 'mean of load' },
+  ],
+  [
+    'bars in front of each other',
+    doubled,
+    { draw: 'bar', x: 'route', y: 'load' },
+    ['several-at-a-place', 'draw'],
+    { draw: 'bar', x: 'route', y: 'sum of load' },
+  ],
+  [
+    'words in which the rows of a bar differ',
+    doubled,
+    { draw: 'bar', x: 'route', y: 'sum of load', label: 'pier' },
+    ['rows-disagree', 'label'],
+    { draw: 'bar', x: 'route', y: 'sum of load', label: 'route' },
+  ],
+  [
+    'an address in which the rows of a bar differ',
+    doubled,
+    { draw: 'bar', x: 'pier', y: 'sum of load', link: 'route' },
+    ['rows-disagree', 'link'],
+    { draw: 'bar', x: 'pier', y: 'sum of load', color: 'route', link: 'route' },
   ],
   [
     'a colour for a category that there is none of',

@@ -4,6 +4,7 @@ import { nearest, suggest } from '../../finding/nearest.ts'
 import { noEffect } from '../../finding/no-effect.ts'
 import { partPath } from '../../finding/part-path.ts'
 import type { Bound, BoundDrawing, Domain } from '../model.ts'
+import { disagreements } from './disagreements.ts'
 import { doubtfulValues } from './doubtful-values.ts'
 import { farValues } from './far-values.ts'
 import { unreadOptions } from './unread-options.ts'
@@ -28,7 +29,10 @@ export const advise: Advises = (description, bound, domains, played) => [
     const free = ends.every(end => end === null)
     return free && domains.get(input.name)?.kind.name === 'linear' ? farValues(input) : []
   }),
-  ...bound.drawings.flatMap(drawn => doubtfulValues(drawn, bound.tongue.locale)),
+  ...bound.drawings.flatMap(drawn => [
+    ...doubtfulValues(drawn, bound.tongue.locale),
+    ...disagreements(drawn),
+  ]),
 ]
 
 /** Axes and scales that are told of and that nothing stands on, and sizes that are told and bound. */

@@ -1,4 +1,7 @@
 import { DapploError } from '../../finding/error.ts'
+import type { Cells } from '../cells/cells.ts'
+import type { TableColumn } from '../cells/column.ts'
+import type { Agreed } from '../group/agreed.ts'
 import { judged, judgeOf, topOf } from '../group/best.ts'
 import type { Encoded } from '../group/encoded.ts'
 import type { Groups } from '../group/group.ts'
@@ -239,7 +242,7 @@ export async function askGroups(
   const count = counted >= 0 && values[counted][0] === 0 ? 0 : length
   const order = orderOf(count, encodings, placed ? values[asked.length] : undefined)
   const groups = measures.groups(encodings, values, order)
-  const shaped = shapeGathered(table, parts, question, { groups, encodings })
+  const shaped = shapeGathered(table, parts, question, { groups, encodings }, untold)
   const testOf = (group: number) =>
     together([grouping.where, ...kept.map(({ value }, i) => equal(value, keys[i][group]))])
   for (const { role, at } of parts.by) {
@@ -248,6 +251,15 @@ export async function askGroups(
   }
   const rowOf = remembered(count, mark => table.markRow(shaped.keyOf(mark), testOf(order[mark])))
   return count > 0 ? { ...shaped, rowsOf: mark => [rowOf(mark)], rowOf } : { ...shaped, rowsOf: () => [] }
+}
+
+/** What rows agree in is not asked of an engine: it tells nothing of a group but what groups it. */
+function untold(_: Meaning, { type }: TableColumn, { count }: Groups, length: number): Agreed {
+  const cells: Cells =
+    type === 'text'
+      ? { type, codes: new Int32Array(length).fill(-1), words: [] }
+      : { type, values: new Float64Array(length).fill(Number.NaN) }
+  return { cells, ends: undefined, several: count }
 }
 
 /** The test of rows that have a value. */

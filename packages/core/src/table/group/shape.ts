@@ -4,6 +4,7 @@ import type { TableColumn } from '../cells/column.ts'
 import { utc, type Zone } from '../cells/zone.ts'
 import type { Table } from '../live/table.ts'
 import { isMeasure, type Meaning, meaningKey, untopped } from '../phrase/meaning.ts'
+import { agreedIn } from './agreed.ts'
 import { bestRows, type Kept, keepBest, type Part, topOf } from './best.ts'
 import { encode, valuesOfCodes } from './encode.ts'
 import type { Encoded } from './encoded.ts'
@@ -33,6 +34,8 @@ export interface RoleValues {
   reach?: readonly [min: number, max: number]
   /** Of a running total: what each mark adds to it. */
   steps?: Float64Array
+  /** Whether a missing value may mean that the rows of a group do not agree in one. */
+  agreed?: boolean
   /** Whether only some of the values were kept, as by `top`: what lies between them is left out, not empty. */
   some?: boolean
 }
@@ -60,6 +63,8 @@ export interface Shaped {
   crowd?: Crowd
   /** What a person should know of the answer: what it left out, or gathered. */
   findings?: readonly Finding[]
+  /** Roles that only tell something about groups: of how many groups the rows do not agree, so that they have no value. */
+  disagreeing?: ReadonlyMap<string, number>
   /** Empty buckets that there would be too many of to show. */
   unfilled?: number
   roles: Map<string, RoleValues>
@@ -92,7 +97,7 @@ export interface ShapeOptions extends Kept {
  * Turns rows into marks: one per row, or, when any role is a measure, one per combination of the other roles' values.
  */
 export function shape(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions = {}): Shaped {
-  const grouped = [...roles.values()].some(isMeasure)
+  const grouped = [...roles].some(([role, meaning]) => isMeasure(meaning) && !isTold(role))
   return grouped ? shapeGroups(table, roles, options) : shapeRows(table, roles, listed(options))
 }
 
@@ -111,7 +116,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
   const { kept, rows } = bestRows(table, roles, options)
   const length = rows?.length ?? table.length
   for (const [role, meaning] of roles) {
-    if (meaning.is === 'value') continue
+    if (meaning.is === 'value' || isMeasure(meaning)) continue
     const column = columnOf(table, meaning)!
     let cells = column.cells
     let ends: Float64Array | undefined
@@ -127,6 +132,7 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
     const some = kept.get(role)?.some
     out.set(role, { cells: firstCells(cells, length), meaning, column, zone: column.zone, ends, some })
   }
+  if ([...roles.values()].some(isMeasure)) summarisedRows(table, roles, options, rows, out)
   const { follow } = options
   const rowOf = rows ? (mark: number) => rows[mark] : (mark: number) => mark
   return {
@@ -144,11 +150,34 @@ function shapeRows(table: Table, roles: ReadonlyMap<string, Meaning>, options: S
   }
 }
 
+/** Words at marks that are rows may sum up as well: each row is then a group of its own. */
+function summarisedRows(
+  table: Table,
+  roles: ReadonlyMap<string, Meaning>,
+  options: ShapeOptions,
+  rows: Int32Array | undefined,
+  out: Map<string, RoleValues>,
+): void {
+  const parts = partsOf(table, roles)
+  const encodings = parts.grouped.map(meaning => encode(meaning, columnOf(table, meaning)!))
+  const codes = Int32Array.from({ length: table.length }, (_, row) => row)
+  const each: Encoded = { codes, size: table.length, cellsOf: () => ({ type: 'text', codes, words: [] }) }
+  const groups = groupRows([...encodings, each], table.length, rows)
+  const shaped = shapeGathered(table, parts, options, { groups, encodings })
+  for (const [role] of parts.measures) {
+    const values = shaped.roles.get(role)!
+    // Periods without rows come after all that have some.
+    out.set(role, { ...values, cells: firstCells(values.cells, rows?.length ?? table.length) })
+  }
+}
+
 const endsOf = (encoded: Encoded, codes: Int32Array) => valuesOfCodes(codes, code => encoded.endOf!(code))
 
 /** The roles of a drawing by what they do: those that group, and those that sum up. */
 export interface Parts {
   by: Part[]
+  /** What is told of groups and never parts them: words at shapes, and where they lead to. */
+  told: [string, Meaning][]
   /** What is grouped by, each once. */
   grouped: Meaning[]
   measures: [string, Meaning][]
@@ -165,6 +194,7 @@ export interface Gathered {
 /** Tells roles that group from those that sum up. */
 export function partsOf(table: Table, roles: ReadonlyMap<string, Meaning>): Parts {
   const by: Part[] = []
+  const told: [string, Meaning][] = []
   const measures: [string, Meaning][] = []
   const grouped: Meaning[] = []
   const words = new Map<string, number>()
@@ -176,6 +206,10 @@ export function partsOf(table: Table, roles: ReadonlyMap<string, Meaning>): Part
       measures.push([role, meaning])
       continue
     }
+    if (isTold(role)) {
+      told.push([role, meaning])
+      continue
+    }
     const name = meaningKey(meaning)
     const at = words.get(name) ?? grouped.push(meaning) - 1
     words.set(name, at)
@@ -183,8 +217,11 @@ export function partsOf(table: Table, roles: ReadonlyMap<string, Meaning>): Part
     by.push({ role, meaning, column: columnOf(table, meaning)!, at })
   }
   const placeOf = (meaning: Meaning) => words.get(meaningKey(meaning)) ?? plainWords.get(meaningKey(meaning))
-  return { by, grouped, measures, placeOf }
+  return { by, told, grouped, measures, placeOf }
 }
+
+/** Whether a role only tells something about a shape. */
+export const isTold = (role: string): boolean => role === 'link' || role.startsWith('label ')
 
 function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options: ShapeOptions): Shaped {
   const parts = partsOf(table, roles)
@@ -194,9 +231,10 @@ function shapeGroups(table: Table, roles: ReadonlyMap<string, Meaning>, options:
 /** Marks from groups: buckets without rows, measures and what is worked out over groups. */
 export function shapeGathered(
   table: Table,
-  { by, measures, placeOf }: Parts,
+  { by, told, measures, placeOf }: Parts,
   options: Pick<ShapeOptions, 'order' | 'shareOf'>,
   { groups, encodings }: Gathered,
+  agreed: typeof agreedIn = agreedIn,
 ): Shaped {
   const order = by.find(part => part.role === options.order)
   const filled =
@@ -246,12 +284,26 @@ export function shapeGathered(
       steps,
     })
   }
+  const disagreeing = new Map<string, number>()
+  for (const [role, meaning] of told) {
+    const at = placeOf(meaning)
+    const shared = at === undefined ? undefined : by.find(part => part.at === at)
+    if (shared) {
+      out.set(role, out.get(shared.role)!)
+      continue
+    }
+    const column = columnOf(table, meaning)!
+    const { cells, ends, several } = agreed(meaning, column, groups, filled.count)
+    out.set(role, { cells, meaning, column, zone: column.zone, ends, agreed: true })
+    if (several > 0) disagreeing.set(role, several)
+  }
   const keys = by.map(part => wordIn(out.get(part.role)!.cells))
   return {
     table,
     length: filled.count,
     unfilled: filled.unfilled,
     grouped: true,
+    disagreeing,
     roles: out,
     rowsOf: group => groups.rowsOf(group),
     keyOf: group => joined(keys, group),

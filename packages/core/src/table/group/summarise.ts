@@ -1,4 +1,5 @@
 import type { TableColumn } from '../cells/column.ts'
+import { compensated, roundedOff } from '../cells/total.ts'
 import { type How, shareOfPercentile } from '../phrase/meaning.ts'
 import type { Groups } from './group.ts'
 
@@ -23,15 +24,19 @@ export function summarise(how: How, column: TableColumn | undefined, groups: Gro
   }
   if (how === 'sum' || how === 'mean') {
     const present = new Int32Array(count)
+    const rest = new Float64Array(count)
     for (let i = 0; i < considered; i++) {
       const row = rows ? rows[i] : i
       const group = ofRow[row]
       const value = values[row]
       if (value !== value) continue
-      out[group] += value
+      const sum = out[group] + value
+      rest[group] += roundedOff(out[group], value, sum)
+      out[group] = sum
       present[group]++
     }
     for (let group = 0; group < count; group++) {
+      out[group] = compensated(out[group], rest[group])
       if (present[group] === 0) out[group] = Number.NaN
       else if (how === 'mean') out[group] /= present[group]
     }
@@ -62,12 +67,16 @@ function addUp(
   rows: Int32Array | undefined,
   out: Float64Array,
 ): void {
-  if (rows) {
-    for (let i = 0; i < rows.length; i++) out[ofRow[rows[i]]] += values[rows[i]]
-    return
+  const rest = new Float64Array(out.length)
+  const considered = rows?.length ?? ofRow.length
+  for (let i = 0; i < considered; i++) {
+    const row = rows ? rows[i] : i
+    const group = ofRow[row]
+    const sum = out[group] + values[row]
+    rest[group] += roundedOff(out[group], values[row], sum)
+    out[group] = sum
   }
-  const { length } = ofRow
-  for (let row = 0; row < length; row++) out[ofRow[row]] += values[row]
+  for (let group = 0; group < out.length; group++) out[group] = compensated(out[group], rest[group])
 }
 
 function distinct(values: ArrayLike<number>, groups: Groups): Float64Array {

@@ -1,4 +1,5 @@
 import { DapploError } from '../../finding/error.ts'
+import { Total, totalOf } from '../cells/total.ts'
 import type { Table } from '../live/table.ts'
 import { type Meaning, wordsOf } from '../phrase/meaning.ts'
 import type { Encoded } from './encoded.ts'
@@ -72,8 +73,7 @@ export function windowed(
 }
 
 function shares(members: number[], values: Float64Array, out: Float64Array): void {
-  let total = 0
-  for (const group of members) total += values[group] || 0
+  const total = totalOf(members.map(group => values[group]))
   for (const group of members) out[group] = total === 0 ? Number.NaN : values[group] / total
 }
 
@@ -93,9 +93,9 @@ export function runningTotal(
   along: ArrayLike<number> | undefined,
 ): void {
   if (along) members.sort((a, b) => along[a] - along[b])
-  let total = 0
+  const total = new Total()
   for (const group of members) {
-    total += values[group] || 0
-    out[group] = total
+    total.add(values[group] || 0)
+    out[group] = total.value
   }
 }
