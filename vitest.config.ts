@@ -23,6 +23,8 @@ const IN_FIREFOX = [
   'wcag',
   'worker',
   'far-in-page',
+  // Slow there: only where everything is tried.
+  ...(process.env.DAPPLO_ALL === undefined ? [] : ['sequences']),
 ].map(name => `tests/${name}.test.ts`)
 
 /** Files of one project after each other, so that a worker reads the sources and opens its browser once. */
