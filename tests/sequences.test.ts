@@ -4,7 +4,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest'
 import { at, state } from './support/charts.ts'
 import { everything } from './support/extent.ts'
 import { type Gallery, openGallery } from './support/gallery.ts'
-import { still } from './support/waiting.ts'
+import { PATIENCE, still } from './support/waiting.ts'
 
 // What a person does in any order, each also while the last still moves, leads to the picture that a fresh chart shows.
 
@@ -198,38 +198,42 @@ test.each(RESETS)(
   },
 )
 
-test('any sequence of deeds, each also while the last still moves, ends in the picture of a fresh chart', async () => {
-  const { page, errors } = await open()
-  const step = fc.tuple(deeds, fc.constantFrom(0, 40, 120, 'rest' as const))
-  await fc.assert(
-    fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 7 }), async steps => {
-      let rests = true
-      for (const [[name, deed, part], pause] of steps) {
-        const [low, high] = await ends(page)
-        await deed(page)
-        // From rest, a drag leads to the part of what was shown that it went over, whatever came before.
-        if (part && rests && part[1] - part[0] < 1) {
-          const { zoom } = await state(page)
-          const wanted = part.map(share => low + (high - low) * share)
-          for (const [i, end] of wanted.entries())
-            expect(
-              Math.abs((zoom?.x[i] ?? Number.NaN) - end) / (high - low),
-              `${name} of ${low} to ${high}`,
-            ).toBeLessThan(0.02)
+test(
+  'any sequence of deeds, each also while the last still moves, ends in the picture of a fresh chart',
+  async () => {
+    const { page, errors } = await open()
+    const step = fc.tuple(deeds, fc.constantFrom(0, 40, 120, 'rest' as const))
+    await fc.assert(
+      fc.asyncProperty(fc.array(step, { minLength: 3, maxLength: 7 }), async steps => {
+        let rests = true
+        for (const [[name, deed, part], pause] of steps) {
+          const [low, high] = await ends(page)
+          await deed(page)
+          // From rest, a drag leads to the part of what was shown that it went over, whatever came before.
+          if (part && rests && part[1] - part[0] < 1) {
+            const { zoom } = await state(page)
+            const wanted = part.map(share => low + (high - low) * share)
+            for (const [i, end] of wanted.entries())
+              expect(
+                Math.abs((zoom?.x[i] ?? Number.NaN) - end) / (high - low),
+                `${name} of ${low} to ${high}`,
+              ).toBeLessThan(0.02)
+          }
+          rests = pause === 'rest'
+          if (pause === 'rest') await still(page)
+          else if (pause > 0) await page.waitForTimeout(pause)
         }
-        rests = pause === 'rest'
-        if (pause === 'rest') await still(page)
-        else if (pause > 0) await page.waitForTimeout(pause)
-      }
-      await still(page)
-      const [shown, fresh] = await both(page)
-      expect({ steps: steps.map(([[name], pause]) => `${name}, ${pause}`), ...shown }).toEqual({
-        steps: steps.map(([[name], pause]) => `${name}, ${pause}`),
-        ...fresh,
-      })
-    }),
-    { numRuns: everything ? 500 : 20, endOnFailure: true },
-  )
-  expect(errors).toEqual([])
-  await page.context().close()
-})
+        await still(page)
+        const [shown, fresh] = await both(page)
+        expect({ steps: steps.map(([[name], pause]) => `${name}, ${pause}`), ...shown }).toEqual({
+          steps: steps.map(([[name], pause]) => `${name}, ${pause}`),
+          ...fresh,
+        })
+      }),
+      { numRuns: everything ? 500 : 20, endOnFailure: true },
+    )
+    expect(errors).toEqual([])
+    await page.context().close()
+  },
+  4 * PATIENCE,
+)

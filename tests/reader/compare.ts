@@ -26,11 +26,11 @@ export interface Verdict {
 /** Roles of each kind; others in a description mean nothing to it. */
 const ROLES: Record<string, readonly string[]> = {
   bar: ['x', 'y', 'color', 'series'],
-  line: ['x', 'y', 'color', 'series'],
+  line: ['x', 'y', 'color', 'series', 'dash'],
   area: ['x', 'y', 'color', 'series'],
-  scatter: ['x', 'y', 'color', 'series', 'size'],
-  heatmap: ['x', 'y', 'color'],
-  pie: ['x', 'y', 'color'],
+  scatter: ['x', 'y', 'color', 'series', 'size', 'shape'],
+  heatmap: ['x', 'y', 'color', 'series'],
+  pie: ['x', 'y', 'color', 'series'],
 }
 
 export function verdictOn(chart: Chart, raw: Raw, told: Told): Verdict {
@@ -54,6 +54,8 @@ export function verdictOn(chart: Chart, raw: Raw, told: Told): Verdict {
     whole: kind === 'pie',
   })
   if (!marks) return { ...out, unread: ['which of equals are the greatest'] }
+  if (description.order && meanings.y?.is === 'window' && meanings.y.how === 'so far')
+    return { ...out, unread: ['running totals along categories in an order of their own'] }
   if (kind === 'pie' && meanings.color && sumsUp(meanings.color))
     return { ...out, unread: ['slices coloured by a number'] }
   const lost = marks.filter(({ values }) => meanings.x && values.x === null && values.y !== null)
@@ -224,6 +226,7 @@ function heights(
   const drawn = there(marks, meanings)
   const arranged = (description.arrange ?? (kind === 'area' ? 'stack' : 'side')) as string
   const stacked = (kind === 'bar' || kind === 'area') && (arranged === 'stack' || arranged === 'share')
+  if (meanings.shape && kind === 'scatter') return void out.unread.push('points of several forms')
   const found =
     kind === 'scatter' ? tops(data, 'disc') : kind === 'bar' ? barsOf(data, measure) : corners(data)
   if (kind === 'area') return void out.unread.push('areas')
@@ -234,7 +237,7 @@ function heights(
       out.faults.push(`nothing is drawn of ${drawn.length} marks, and nothing is said of it`)
     )
   const wanted = drawn.map(({ values }) => measure.toPixel(values.y as number)).filter(Number.isFinite)
-  const beyond = told.findings.some(({ code }) => /outside|log|zero|fixed/.test(code))
+  const beyond = told.findings.some(({ code }) => /outside|log|zero|fixed|several-at-a-place/.test(code))
   const [low, high] = [picture.plots[0].y0 - 5, picture.plots[0].y1 + 5]
   const lacking = wanted.filter(
     at => at >= low && at <= high && !found.some(other => Math.abs(other - at) <= measure.within),

@@ -136,6 +136,7 @@ export const FACTORS: Record<string, readonly Part[]> = {
     { axes: { y: { grid: false } } },
     { axes: { y: { side: 'right' } } },
     { axes: { y: { title: false, minor: true } } },
+    { axes: { y: { ticks: { every: 20 }, format: { maximumFractionDigits: 1 } } } },
   ),
   legend: level(
     {},
@@ -146,6 +147,15 @@ export const FACTORS: Record<string, readonly Part[]> = {
     { legend: false },
     { legend: { at: 'top', columns: 2, title: 'Told' } },
     { legend: 'inside top right' },
+    { legend: { at: 'top', align: 'end' } },
+    {
+      legend: {
+        color: { at: 'right', columns: 1, title: 'Hue', align: 'start' },
+        size: { at: 'bottom', columns: 1, title: 'Area', align: 'middle' },
+        shape: { at: 'top', columns: 2, title: 'Form', align: 'end' },
+        dash: { at: 'top', columns: 2, title: 'Dash', align: 'end' },
+      },
+    },
   ),
   heading: level(
     {},
@@ -156,7 +166,65 @@ export const FACTORS: Record<string, readonly Part[]> = {
     { scales: { color: { hatched: true } } },
     { scales: { color: { colors: ['#84003f', '#004a28', '#5e82ec', '#989900'] } } },
   ),
-  size: level({}, { size: 'sum of wind' }),
+  series: level({}, { series: 'vessel' }),
+  form: level({}, { shape: 'vessel' }, { dash: 'route' }),
+  pie: level({}, { hollow: 0.5 }, { values: 'inside' }),
+  notes: level(
+    {},
+    { notes: [{ words: 'A second boat', y: 50 }] },
+    {
+      notes: [
+        { words: 'Storms', y: { from: 20, until: 60 }, against: 'y' },
+        { words: 'Here', x: { from: 5, until: 9 }, series: 'Tern Point' },
+      ],
+    },
+  ),
+  size: level(
+    {},
+    { size: 'sum of wind' },
+    { size: 'sum of wind', scales: { size: { radius: 12, steps: [50, 200] } } },
+  ),
+  style: level(
+    {},
+    { style: { opacity: 0.5 } },
+    { style: { width: 4, dash: [4, 2] } },
+    { style: { size: 9 } },
+    { style: { gap: 0.6, caps: false } },
+    { style: { color: '#5e82ec' } },
+  ),
+  between: level(
+    {},
+    { between: 'smooth' },
+    { between: 'hold' },
+    { between: 'hold middle' },
+    { breakAfter: 5 },
+  ),
+  points: level({}, { points: true }),
+  'axes.x': level(
+    {},
+    { axes: { x: { grid: { dash: [2, 2], color: '#888' }, tickLength: 5 } } },
+    { axes: { x: { stripes: true, strongAt: 'month' } } },
+    { axes: { x: { side: 'top', title: 'Along' } } },
+    { axes: { x: false } },
+  ),
+  'scales.x': scale('x', undefined, { reverse: true }, { order: 'name' }, { pad: 0.1, fixed: true }),
+  ground: level(
+    {},
+    { background: '#ffffff' },
+    { background: { color: '#1d2b36', veil: 0.9 } },
+    { plot: { background: '#eef2f5' } },
+  ),
+  around: level(
+    {},
+    { caption: 'By the harbour office', source: 'Sailings' },
+    { stamp: { words: '{count} in all', note: '{max of delay} at most', at: 'title' } },
+  ),
+  hands: level(
+    {},
+    { zoom: 'xy', select: ['click', 'box'], respond: 'narrow', id: 'one' },
+    { motion: { duration: 100, easing: 'linear', delay: 20, stagger: 5 }, colorNames: true },
+    { motion: { spring: { stiffness: 120, damping: 14 } } },
+  ),
   tooltip: level({}, { tooltip: ['vessel', 'count'] }),
   frame: level(
     { frame: { width: 640, height: 400 } },

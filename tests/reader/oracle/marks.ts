@@ -78,9 +78,11 @@ export function marksOf(raw: Raw, meanings: Record<string, Meaning>, wishes: Wis
     wishes.top !== undefined && category ? best(raw, meanings, category, wishes.top, all, zone) : undefined
   if (kept === 'equal') return undefined
   const rest = wishes.rest !== undefined && wishes.rest !== false
-  const rows = kept && !rest ? all.filter(row => kept.has(value(category!, row))) : all
+  const rows =
+    kept && !rest ? all.filter(row => value(category!, row) === null || kept.has(value(category!, row))) : all
   const shownValue = (role: string, row: number): Value => {
     const own = value(role, row)
+    // What has no name is not judged, and stays.
     if (!kept || own === null || kept.has(own)) return own
     return same(meanings[role], meanings[category!]) ? REST : own
   }

@@ -54,6 +54,6 @@ export type Where<R> = {
     | Value
     | Value[]
     | { from?: Value; until?: Value }
-    | { not: Value | Value[] }
+    | { not: Value | Value[] | null }
     | null
 }

@@ -103,6 +103,16 @@ export function tooDense(
   }
 }
 
+/** Told where ticks were asked for so far apart that there would be one at most. */
+export const tooFar = (name: string, asked: number, percent: boolean): Finding => ({
+  code: 'ticks-too-far',
+  message: `Ticks every ${asked} on the axis "${name}" are farther apart than its values reach, and others are drawn`,
+  remedy: percent
+    ? 'Ask for a shorter interval: 0.1 stands for ten of a hundred.'
+    : 'Ask for a shorter interval, or leave it out.',
+  path: `axes.${name}.ticks`,
+})
+
 /** Told where there is no room for as many ticks as were asked for. */
 export const tooMany = (name: string, asked: number, most: number): Finding => ({
   code: 'ticks-too-dense',

@@ -2,7 +2,15 @@ import type { Finding } from '../finding/error.ts'
 import { tickTexts } from '../scale/number-format.ts'
 import { chooseTicks, countEvery, logTicks, minorBetween, ticksEvery } from '../scale/ticks.ts'
 import { inFigures } from '../theme/text-width.ts'
-import { MOST_GIVEN, mostLabels, readableStep, ticksLeftOut, tooDense, tooMany } from './asked-ticks.ts'
+import {
+  MOST_GIVEN,
+  mostLabels,
+  readableStep,
+  ticksLeftOut,
+  tooDense,
+  tooFar,
+  tooMany,
+} from './asked-ticks.ts'
 import { type AxisContext, type AxisLayout, LABEL_GAP, type Room } from './axis-parts.ts'
 import { collide, keptApart } from './tick-room.ts'
 
@@ -53,7 +61,7 @@ function stillWithRoom(
 export function numberAxis(context: AxisContext): AxisLayout {
   const { input, length, level, make } = context
   let { min, max } = input
-  const { look, wish } = input
+  const { look } = input
   let { round } = input
   if (input.beyond && input.kind.allows(min)) {
     ;[min, max] = withRoom(context, input.beyond)
@@ -69,13 +77,20 @@ export function numberAxis(context: AxisContext): AxisLayout {
   // A reader needs a few marks to measure by, and more only slowly as the axis grows.
   const most = mostLabels(context)
   const findings: Finding[] = []
-  if (typeof wish === 'number' && wish > most) findings.push(tooMany(input.name, wish, most))
+  if (typeof input.wish === 'number' && input.wish > most)
+    findings.push(tooMany(input.name, input.wish, most))
   const wanted =
-    typeof wish === 'number'
-      ? Math.max(1, Math.min(wish, most))
+    typeof input.wish === 'number'
+      ? Math.max(1, Math.min(input.wish, most))
       : level
         ? Math.max(2, 1 + length / 110)
         : 2.5 + length / 110
+  let { wish } = input
+  if (typeof wish === 'object' && !Array.isArray(wish) && typeof wish.every === 'number')
+    if (wish.every > 2 * (max - min)) {
+      findings.push(tooFar(input.name, wish.every, look.percent === true))
+      wish = undefined
+    }
   let ticks: number[]
   let minor: number[] = []
   let step = Number.NaN
@@ -118,6 +133,7 @@ export function numberAxis(context: AxisContext): AxisLayout {
   } else {
     const found = bentTicks(context, wanted, min, max)
     ;[min, max, ticks] = [found.min, found.max, found.ticks]
+    if (look.whole || input.whole) ticks = ticks.filter(Number.isInteger)
   }
   if (input.beyond && input.kind.allows(min)) [min, max] = stillWithRoom(context, input.beyond, min, max)
   const scale = make(min, max)
@@ -152,6 +168,9 @@ export function numberAxis(context: AxisContext): AxisLayout {
   }
 }
 
+/** Ends of which one is less than so many times the other. */
+const NEAR = 4
+
 /** Ticks for root and signed-log scales: neat numbers, about evenly spaced as they are drawn. */
 function bentTicks(
   { input, length }: AxisContext,
@@ -161,6 +180,14 @@ function bentTicks(
 ): { min: number; max: number; ticks: number[] } {
   const { kind, round } = input
   let [min, max] = [least, greatest]
+  // Where ends are near to each other the scale is all but straight, and numbers of one figure are too few.
+  if (min * max > 0 && Math.max(min / max, max / min) < NEAR) {
+    const found = chooseTicks({ min, max, wanted, enclose: round.min && round.max })
+    const ticks = found?.values ?? fewest(min, max, length)
+    if (round.min) min = Math.min(min, ticks[0])
+    if (round.max) max = Math.max(max, ticks[ticks.length - 1])
+    return { min, max, ticks }
+  }
   if (round.min) min = neatEnd(min, false)
   if (round.max) max = neatEnd(max, true)
   if (kind.name === 'signed log') return { min, max, ticks: signedPowers(min, max, wanted) }

@@ -72,10 +72,20 @@ export function timeAxis(context: AxisContext): AxisLayout {
     ticks = kept.map(i => ticks[i])
     if (Array.isArray(wish)) findings.push(...ticksLeftOut(input.name, wish.length, ticks.length))
   }
-  const labelAt =
+  let labelAt =
     unit && input.intervals && contains(unit, stepUnit)
       ? ticks.map(time => (time + addUnits(time, unit, 1, zone)) / 2)
       : ticks
+  // The name of a period whose middle is beyond the plot would stand beyond it, too.
+  const inside = [...labelAt.keys()].filter(i => labelAt[i] >= min && labelAt[i] <= end)
+  if (inside.length < ticks.length) {
+    const texts = { labels, larger }
+    const kept = <T>(list: readonly T[]) => inside.map(i => list[i])
+    ticks = kept(ticks)
+    labels = kept(texts.labels)
+    larger = texts.larger.length > 0 ? kept(texts.larger) : []
+    labelAt = kept(labelAt)
+  }
   if (level) larger = spaced(larger, labelAt.map(scale.map), context)
   else labels = labels.map((label, i) => (larger?.[i] ? `${label} ${larger[i]}` : label))
   const rows = level && larger.some(text => text !== '') ? 2 : 1

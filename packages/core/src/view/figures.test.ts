@@ -78,6 +78,17 @@ describe('figures in a picture say what they stand for', () => {
     expect(ticks.every(text => Number(text) >= 1)).toBe(true)
   })
 
+  test.each(['root', 'signed log', 'log'] as const)(
+    'a %s axis of numbers near to each other has ticks to read by',
+    kind => {
+      const near = [1.0004, 1.0012, 1.0019].map((load, i) => ({ load, at: i }))
+      const { scene } = drawn(near, { draw: 'scatter', x: 'at', y: 'load', scales: { y: { kind } } })
+      const ticks = textsOf(scene, /axis y.labels/)
+      expect(ticks.length).toBeGreaterThan(2)
+      expect(new Set(ticks).size).toBe(ticks.length)
+    },
+  )
+
   test('cells of a calendar are days, and their legend does not speak of weeks', () => {
     const rows = Array.from({ length: 40 }, (_, i) => ({ day: new Date(Date.UTC(2024, 0, 1 + i)), load: i }))
     const calendar = { draw: 'heatmap', x: 'week of day', y: 'weekday of day', color: 'sum of load' } as const

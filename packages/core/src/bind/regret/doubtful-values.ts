@@ -18,8 +18,10 @@ export const doubtfulValues = (drawn: BoundDrawing, locale: string): Finding[] =
   drawn.drawing.kind.aside
     ? []
     : [
+        ...withoutPlace(drawn),
         ...zigzags(drawn),
         ...hiddenBars(drawn),
+        ...hiddenCells(drawn),
         ...lonePoints(drawn),
         ...hiddenPoints(drawn),
         ...namesAsQuantities(drawn),
@@ -254,6 +256,32 @@ function zigzags({ drawing, marks }: BoundDrawing): Finding[] {
   ]
 }
 
+/** Rows that stand nowhere, since they have no value along the axis of places. */
+function withoutPlace(drawn: BoundDrawing): Finding[] {
+  const { drawing, marks } = drawn
+  if (drawing.kind.parts || marks.crowd || marks.x.unbound || marks.y.unbound) return []
+  const lying = isLying(marks)
+  const role = lying ? 'y' : 'x'
+  const { column, cells } = drawn[role]
+  const name = column?.name
+  // Values that their scale does not list are told of there.
+  const lacks = (mark: number) =>
+    cells.type === 'text' ? cells.codes[mark] < 0 : Number.isNaN(cells.values[mark])
+  const { at: values } = lying ? marks.x : marks.y
+  let count = 0
+  for (let mark = 0; mark < marks.length; mark++)
+    if (lacks(mark) && !Number.isNaN(values[mark])) count++
+  if (count === 0 || name === undefined) return []
+  return [
+    {
+      code: 'without-place',
+      message: `${count === 1 ? 'One row has' : `${count.toLocaleString('en')} rows have`} no ${quoted(name)}, so ${count === 1 ? 'it is' : 'they are'} not in the picture`,
+      remedy: `Fill ${quoted(name)} in, or leave those rows out on purpose: where: { ${quoted(name)}: { not: null } }.`,
+      path: pathOf(drawn, role),
+    },
+  ]
+}
+
 /** Bars that stand in front of each other, since several rows of one series have one place. */
 function hiddenBars({ drawing, marks }: BoundDrawing): Finding[] {
   const { kind } = drawing
@@ -268,6 +296,30 @@ function hiddenBars({ drawing, marks }: BoundDrawing): Finding[] {
       code: 'several-at-a-place',
       message: `Several rows stand at one place, so ${hidden === 1 ? 'a bar stands' : `${hidden} bars stand`} in front of another`,
       remedy: `Sum them up, as in ${lying ? 'x' : 'y'}: "sum of …", or bind color to what tells them apart.`,
+      path: drawing.path || 'draw',
+    },
+  ]
+}
+
+/** Cells that lie under others, since what tells them apart is neither along x nor along y. */
+function hiddenCells({ drawing, marks }: BoundDrawing): Finding[] {
+  if (!drawing.kind.cells) return []
+  const { length, x, y } = marks
+  const taken = new Map<number, Set<number>>()
+  let hidden = 0
+  for (let mark = 0; mark < length; mark++) {
+    if (Number.isNaN(x.at[mark] + y.at[mark])) continue
+    const column = taken.get(x.at[mark]) ?? new Set()
+    taken.set(x.at[mark], column)
+    if (column.has(y.at[mark])) hidden++
+    column.add(y.at[mark])
+  }
+  if (hidden === 0) return []
+  return [
+    {
+      code: 'several-at-a-place',
+      message: `Several cells stand at one place, so ${hidden === 1 ? 'one lies' : `${hidden} lie`} under another`,
+      remedy: 'Sum them up, as in color: "sum of …", or leave out what tells them apart.',
       path: drawing.path || 'draw',
     },
   ]

@@ -27,6 +27,7 @@ const doubled = [1, 1, 2, 2, 3, 3].map((hour, i) => ({
   hour,
   route: i % 2 ? 'Harbour' : 'Tern Point',
   pier: i < 3 ? 'East' : 'West',
+  boat: i < 2 ? 'Fulmar' : 'Dunlin',
   load: i * 7,
 }))
 /** As many colours as there are names. */
@@ -99,6 +100,20 @@ test.each<[string, object[], Description, [string, string], Description]>([
     { draw: 'bar', x: 'route', y: 'load' },
     ['several-at-a-place', 'draw'],
     { draw: 'bar', x: 'route', y: 'sum of load' },
+  ],
+  [
+    'rows without a place',
+    [...doubled, { pier: null, load: 4 }],
+    { draw: 'scatter', x: 'pier', y: 'load' },
+    ['without-place', 'x'],
+    { draw: 'scatter', x: 'pier', y: 'load', where: { pier: { not: null } } },
+  ],
+  [
+    'cells under each other',
+    doubled,
+    { draw: 'heatmap', x: 'pier', y: 'route', color: 'sum of load', series: 'boat' },
+    ['several-at-a-place', 'draw'],
+    { draw: 'heatmap', x: 'pier', y: 'route', color: 'sum of load' },
   ],
   [
     'words in which the rows of a bar differ',

@@ -13,7 +13,7 @@ import { encode } from './encode.ts'
 /** Conditions on rows, all of which must hold: a value, a list of values, a span, or what they must not be. */
 export type Conditions = Record<
   string,
-  Value | Value[] | { from?: Value; until?: Value } | { not: Value | Value[] } | null
+  Value | Value[] | { from?: Value; until?: Value } | { not: Value | Value[] | null } | null
 >
 
 /** The rows that meet all conditions, in table order; undefined when there are none to meet. `until` is not included. */
