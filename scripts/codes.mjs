@@ -5,6 +5,9 @@ import { parseAst } from 'rolldown/parseAst'
 
 const ERRORS = new Set(['DapploError', 'Unreached'])
 
+/** Texts that the file at hand has given a name. */
+let named = new Map()
+
 /** The texts that an expression can be, with … for what is known only when it is said. */
 function texts(node) {
   switch (node?.type) {
@@ -20,6 +23,8 @@ function texts(node) {
       const after = texts(node.right)
       return texts(node.left).flatMap(text => (after.length > 0 ? after : ['…']).map(end => text + end))
     }
+    case 'Identifier':
+      return named.get(node.name) ?? []
     case 'CallExpression':
       return node.callee.name === 'suggest' ? ['Did you mean "…"?'] : []
     default:
@@ -55,7 +60,12 @@ export function codesOf(root) {
     for (const file of readdirSync(folder, { recursive: true }).map(String).sort()) {
       if (!/\.tsx?$/.test(file) || file.includes('.test.') || file.endsWith('.d.ts')) continue
       const source = readFileSync(join(folder, file), 'utf8')
-      walk(parseAst(source, { lang: file.endsWith('x') ? 'tsx' : 'ts' }), node => {
+      const tree = parseAst(source, { lang: file.endsWith('x') ? 'tsx' : 'ts' })
+      named = new Map()
+      walk(tree, ({ type, id, init }) => {
+        if (type === 'VariableDeclarator' && init?.type === 'Literal') named.set(id.name, texts(init))
+      })
+      walk(tree, node => {
         if (node.type === 'NewExpression' && ERRORS.has(node.callee.name)) {
           const [code, message, , hint] = node.arguments
           for (const one of texts(code).filter(isCode)) add(one, 'error', texts(message), texts(hint))

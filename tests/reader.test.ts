@@ -2,6 +2,8 @@ import { readFileSync } from 'node:fs'
 import { chart, DapploError, table } from '@dapplo/core'
 import { findingsOf, type PictureFrame, toCsv, toSvg } from '@dapplo/node'
 import { expect, test } from 'vitest'
+// @ts-expect-error A plain module, as the build uses it.
+import { codesOf } from '../scripts/codes.mjs'
 import { type Told, verdictOn } from './reader/compare.ts'
 import { allPairs, pairsOf } from './reader/cover.ts'
 import { type Chart, chartOf, FACTORS, TABLES } from './reader/factors.ts'
@@ -173,6 +175,7 @@ test('each option of the published schema has levels, or stands among those that
 test('pictures of every pair of options say what the rows say', async () => {
   const faults: string[] = []
   const read = new Map<string, number>()
+  const codes = new Set<string>()
   const seen = new Set<string>()
   const wanted = new Set<string>()
   for (const choice of allPairs(sizes)) {
@@ -181,11 +184,15 @@ test('pictures of every pair of options say what the rows say', async () => {
     const told = await drawn(one)
     if (told.refused !== undefined) continue
     const verdict = verdictOn(one, TABLES[one.table], told)
+    for (const { code } of told.findings) codes.add(code)
     for (const what of verdict.read) read.set(what, (read.get(what) ?? 0) + 1)
     for (const pair of pairsOf(choice)) seen.add(pair)
     faults.push(...verdict.faults.map(fault => `${fault}: ${JSON.stringify(one)}`))
   }
   expect(faults).toEqual([])
+  // Whatever is told can be looked up.
+  const explained = new Set(codesOf('.').map(({ code }: { code: string }) => code))
+  expect([...codes].filter(code => !explained.has(code))).toEqual([])
   // Were most of them refused or unread, nothing would have been looked at.
   expect(seen.size / wanted.size).toBeGreaterThan(0.99)
   expect(read.get('the data table')).toBeGreaterThan(120)
@@ -227,7 +234,12 @@ test.each<[string, Partial<Chart['description']>, (told: Told) => Told, RegExp]>
     told => ({ ...told, csv: told.csv.replace(/(\d)\r?\n/, (_, d) => `${(Number(d) + 1) % 10}\n`) }),
     /data table lacks/,
   ],
-  ['a row that is lost', {}, told => ({ ...told, csv: told.csv.trim().replace(/\r?\n[^\n]+$/, '') }), /data table/],
+  [
+    'a row that is lost',
+    {},
+    told => ({ ...told, csv: told.csv.trim().replace(/\r?\n[^\n]+$/, '') }),
+    /data table/,
+  ],
   [
     'what is spoken',
     { draw: 'line' },
