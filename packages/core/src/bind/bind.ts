@@ -206,7 +206,11 @@ function plainLook(
   if (drawing.kind.aside && drawn.length > 0) return { name: '', color: theme.text }
   if (drawn.length <= 1) return { name: '', color: theme.colors[0] }
   const own = parts.find(scaled => scaled.drawing === drawing)!
-  const values = isMeasure(own.x.meaning) && !isMeasure(own.y.meaning) ? own.x : own.y
+  const { x, y } = own
+  const lies = isMeasure(x.meaning)
+    ? !isMeasure(y.meaning)
+    : !isMeasure(y.meaning) && y.cells.type === 'text' && x.cells.type !== 'text'
+  const values = lies ? x : y
   const split = (scaled: ScaledPart) =>
     ['color', 'series', 'columns', 'shape', 'dash'].some(role => scaled.shaped.roles.has(role))
   const alone = drawn.filter(scaled => !split(scaled))

@@ -135,20 +135,38 @@ function readPlace(
           Math.abs(scaleAlong(composition, drawing, along).map(best.value) - (along === 'x' ? box.x : box.y)),
           Math.abs((along === 'x' ? box.x + box.width : box.y + box.height) - best.pixel),
         )
+      const name = series.name || labelOf(values.meaning, drawing.drawing.table, composition.tongue)
+      const text = valueAt(values, positions, mark, composition.tongue.locale)
+      const more = furtherValues(drawing, mark, composition.tongue)
+      // A line and its points say the same of a row once.
+      const table = drawing.drawing.table
+      const key = drawing.marks.keyOf(mark)
+      const again = rows.find(
+        row =>
+          row.key === key &&
+          row.table === table &&
+          row.text === text &&
+          row.name === name &&
+          row.series?.color === series.color,
+      )
+      if (again) {
+        if (further.get(again)!.length === 0) further.set(again, more)
+        continue
+      }
       boxes.push(box)
       rows.push({
-        name: series.name || labelOf(values.meaning, drawing.drawing.table, composition.tongue),
-        text: valueAt(values, positions, mark, composition.tongue.locale),
+        name,
+        text,
         series: { ...series, swatch: drawing.drawing.kind.swatch },
         pointed: false,
         x: along === 'x' ? aside : pixel,
         y: along === 'x' ? pixel : aside,
         rows: drawing.marks.rowsOf(mark),
-        table: drawing.drawing.table,
-        key: drawing.marks.keyOf(mark),
+        table,
+        key,
         link: drawing.links?.(mark) || undefined,
       })
-      further.set(rows[rows.length - 1], furtherValues(drawing, mark, composition.tongue))
+      further.set(rows[rows.length - 1], more)
     }
   }
   const across = along === 'x' ? y : x

@@ -2,8 +2,8 @@ import type { Drawing } from '../describe/description.ts'
 import type { Kind } from '../describe/model.ts'
 import { DapploError } from '../finding/error.ts'
 import { partPath } from '../finding/part-path.ts'
-import type { Table } from '../table/live/table.ts'
 import { isTold } from '../table/group/shape.ts'
+import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning } from '../table/phrase/meaning.ts'
 
 /** Checks that a drawing has the positions that its kind needs. Throws `missing-role` and `bad-option`. */

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { chart, type Description, type Rects, type Scene, table } from '../index.ts'
-import { csvText, dataTables, View } from '../internal.ts'
+import { csvText, dataTables, readAt, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 type Rows = Record<string, unknown>[]
@@ -218,6 +218,39 @@ describe('words and addresses part no groups', () => {
     })
     expect(composition.value.panes[0].bound.drawings[0].marks.length).toBe(4)
   })
+})
+
+test('a line and its points say each value once, lying measures are called by what they measure', () => {
+  const rows = [1, 2, 3].flatMap(hour =>
+    ['East', 'West'].map((pier, i) => ({ hour, pier, load: hour * (i + 2), wind: hour })),
+  )
+  const of = (description: Description) => drawn(rows, description)
+  const { scene, composition } = of({
+    draw: ['line', 'scatter'],
+    x: 'hour',
+    y: 'load',
+    color: 'pier',
+    size: 'wind',
+  })
+  const [plot] = scene.plots
+  const reading = readAt(composition.value, plot.x + plot.width / 2, plot.y + plot.height / 2)!
+  expect(reading.rows.filter(row => row.series).map(({ name, text }) => [name, text])).toEqual([
+    ['East', '4'],
+    ['West', '6'],
+  ])
+  // What only the points say is said all the same.
+  expect(reading.rows.some(({ name, text }) => name === 'Wind' && text === '2')).toBe(true)
+  const lying = of({
+    y: 'pier',
+    draw: [
+      { as: 'bar', x: 'load' },
+      { as: 'scatter', x: 'wind', against: 'top' },
+    ],
+  })
+  expect(lying.composition.value.panes[0].bound.legend.map(({ name }) => name)).toEqual([
+    'Load',
+    'Wind (top)',
+  ])
 })
 
 test('a scale of numbers has two ends', () => {

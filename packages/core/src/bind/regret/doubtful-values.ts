@@ -269,8 +269,7 @@ function withoutPlace(drawn: BoundDrawing): Finding[] {
     cells.type === 'text' ? cells.codes[mark] < 0 : Number.isNaN(cells.values[mark])
   const { at: values } = lying ? marks.x : marks.y
   let count = 0
-  for (let mark = 0; mark < marks.length; mark++)
-    if (lacks(mark) && !Number.isNaN(values[mark])) count++
+  for (let mark = 0; mark < marks.length; mark++) if (lacks(mark) && !Number.isNaN(values[mark])) count++
   if (count === 0 || name === undefined) return []
   return [
     {
