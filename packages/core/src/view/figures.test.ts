@@ -253,6 +253,36 @@ test('a line and its points say each value once, lying measures are called by wh
   ])
 })
 
+test('what is not so is not told: of rows to come, of other choices of a control, of a formula that stands there', () => {
+  const codes = (rows: Rows, description: Description) =>
+    drawn(rows, description).findings.map(({ code, path }) => `${code} ${path}`)
+  const sized = {
+    draw: 'scatter',
+    x: 'hour',
+    y: 'load',
+    size: 'load',
+    scales: { size: { radius: 9 } },
+  } as const
+  const columns = { hour: { type: 'number' }, load: { type: 'number' } } as const
+  const empty = chart(table({ hour: [], load: [] }, { columns }), sized)
+  const frame = { width: 640, height: 400, measure: measureInter }
+  expect(new View(empty, {}, frame).findings.map(({ code }) => code)).toEqual(['no-rows'])
+  const rows = [1, 2, 3, 4, 5].map(hour => ({
+    hour,
+    load: hour * 2 + ((hour * 7) % 3),
+    pier: `Pier ${hour}`,
+  }))
+  const chosen = {
+    draw: 'bar',
+    x: 'pier',
+    y: 'load',
+    scales: { color: { colors: { 'Pier 1': '#123456' } } },
+  } as const
+  expect(codes(rows, chosen)).toEqual(['no-effect scales.color'])
+  expect(codes(rows, { ...chosen, controls: [{ set: 'color', to: [null, 'pier'] }] })).toEqual([])
+  expect(codes(rows, { draw: ['scatter', { as: 'trend', label: true }], x: 'hour', y: 'load' })).toEqual([])
+})
+
 test('a scale of numbers has two ends', () => {
   const rows = [{ pier: 'East', load: 3 }]
   const of = (domain: number[]) => () =>

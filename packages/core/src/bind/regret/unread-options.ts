@@ -89,9 +89,9 @@ export function unreadOptions(
   const scales = Object.entries(description.scales ?? {}).flatMap(([name, scale]) => {
     const reads = readsOf(name, bound, domains, played)
     if (reads === 'nothing')
-      return [
-        unread(`scales.${name}`, ` where nothing is bound to "${name}"`, `Leave it out, or bind ${name}.`),
-      ]
+      return maySet(description, name)
+        ? []
+        : [unread(`scales.${name}`, ` where nothing is bound to "${name}"`, `Leave it out, or bind ${name}.`)]
     return reads === undefined
       ? []
       : [
@@ -112,6 +112,10 @@ export function unreadOptions(
   ]
 }
 
+/** Whether another choice of a control binds a role. */
+const maySet = ({ controls = [] }: Settled, role: string): boolean =>
+  controls.some(({ set }) => set === role || set === 'draw')
+
 /** What a scale is for; undefined where it is for nothing, which is told elsewhere. */
 function readsOf(name: string, bound: Bound, domains: Domains, played: boolean): Reads | undefined {
   const kind = domains.get(name)?.kind.name
@@ -123,7 +127,9 @@ function readsOf(name: string, bound: Bound, domains: Domains, played: boolean):
     )
     return painted ? 'colors' : 'nothing'
   }
-  if (name === 'size') return bound.sizes ? 'sizes' : 'nothing'
+  // Also where there are no rows yet.
+  if (name === 'size')
+    return bound.drawings.some(({ drawing: { roles } }) => roles.has('size')) ? 'sizes' : 'nothing'
   if (name === 'through') return played ? 'periods' : 'nothing'
   return name === 'shape' || name === 'dash' ? 'forms' : undefined
 }

@@ -38,6 +38,7 @@ export function shapeLabels(drawn: readonly DrawnShapes[], context: LabelContext
         bound.drawing.label !== undefined &&
         !bound.drawing.kind.parts &&
         !job?.batch.keys.length &&
+        !job?.batch.labels &&
         bound.marks.length > 0
       )
         findings.push(tooMany('label', 'Labels', bound))
