@@ -2,7 +2,7 @@ import type { Background } from '../describe/description.ts'
 import { type Images, type Rects, safePicture } from '../scene/scene.ts'
 import { blend } from '../theme/contrast.ts'
 import { type House, themeOnGround } from '../theme/house.ts'
-import type { Theme } from '../theme/theme.ts'
+import { day, night, type Theme } from '../theme/theme.ts'
 
 /** A thinner veil than this over a picture would leave words unreadable somewhere. */
 const LEAST_VEIL = 0.6
@@ -25,7 +25,8 @@ export function groundTheme(
   // Under a veil, a picture can be no darker, or lighter, than this.
   const worst = blend(ground, suited.name === 'night' ? '#ffffff' : '#000000', 1 - veilOf(background))
   const own = themeOnGround(theme, ground, house, worst)
-  // Stripes let the picture through.
+  // Stripes let the picture through, unless a house has its own.
+  if (own.stripe === theme.stripe && own.stripe !== (own.name === 'night' ? night : day).stripe) return own
   return { ...own, stripe: own.name === 'night' ? 'rgba(255, 255, 255, 0.07)' : 'rgba(0, 0, 0, 0.06)' }
 }
 

@@ -2,12 +2,13 @@ import type { Bound } from '../bind/model.ts'
 import { labelOf } from '../bind/naming.ts'
 import { roleTexts } from '../bind/values.ts'
 import type { Description } from '../describe/description.ts'
+import { wordsIn } from '../resolve/check-told.ts'
 import { answeredElsewhere, ask } from '../table/group/question.ts'
 import { shape } from '../table/group/shape.ts'
 import type { Table } from '../table/live/table.ts'
 import { isMeasure, type Meaning, meaningKey } from '../table/phrase/meaning.ts'
 import { readPhrase } from '../table/phrase/phrase.ts'
-import { fillWords, readWords } from '../words/holes.ts'
+import { fillWords, type HoledWords, readWords } from '../words/holes.ts'
 import type { Tongue } from '../words/tongue.ts'
 import { type ReadingRow, textOf } from './reading-texts.ts'
 
@@ -32,19 +33,22 @@ export function tellMore(
   shown?: ReadonlySet<string>,
   arrived: () => void = () => {},
 ): Told[] {
+  const said = ({ pieces, holes }: HoledWords): Told => {
+    const texts = holes.map(
+      hole => toldOf(readPhrase(hole, table, 'tooltip'), table, rows, tongue, arrived).text,
+    )
+    return { name: '', text: fillWords(pieces, texts) }
+  }
   if (Array.isArray(wish))
     return wish.flatMap((phrase, i) => {
+      const words = wordsIn(phrase, table)
+      if (words) return [said(words)]
       const meaning = readPhrase(phrase, table, `tooltip[${i}]`)
       const again =
         shown?.has(meaningKey(meaning)) && meaning.label === undefined && meaning.format === undefined
       return again ? [] : [toldOf(meaning, table, rows, tongue, arrived)]
     })
-  if (typeof wish !== 'string') return []
-  const { pieces, holes } = readWords(wish)
-  const texts = holes.map(
-    hole => toldOf(readPhrase(hole, table, 'tooltip'), table, rows, tongue, arrived).text,
-  )
-  return [{ name: '', text: fillWords(pieces, texts) }]
+  return typeof wish === 'string' ? [said(readWords(wish))] : []
 }
 
 function toldOf(

@@ -58,6 +58,10 @@ export function themeOnGround(theme: Theme, ground: string, house: House | undef
       out = blend(ink, pole, share)
     return out
   }
+  const plain = dark ? night : day
+  // What a house or a theme of one's own says of its lines holds on every ground.
+  const ruled = (token: 'hairline' | 'stripe' | 'strong', share: number) =>
+    other[token] === plain[token] ? blend(ground, pole, share) : other[token]
   return {
     ...other,
     background: ground,
@@ -65,8 +69,8 @@ export function themeOnGround(theme: Theme, ground: string, house: House | undef
     text: strengthen(other.text, TEXT),
     muted: strengthen(other.muted, TEXT),
     missing: strengthen(other.missing, SHAPE),
-    hairline: blend(ground, pole, 0.12),
-    stripe: blend(ground, pole, 0.05),
-    strong: blend(ground, pole, 0.36),
+    hairline: ruled('hairline', 0.12),
+    stripe: ruled('stripe', 0.05),
+    strong: ruled('strong', 0.36),
   }
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { chart, type Description, type Rects, type Scene, table } from '../index.ts'
-import { csvText, dataTables, readAt, View } from '../internal.ts'
+import { csvText, dataTables, readAt, tellMore, View } from '../internal.ts'
 import { measureInter } from '../theme/text-width.ts'
 
 type Rows = Record<string, unknown>[]
@@ -281,6 +281,51 @@ test('what is not so is not told: of rows to come, of other choices of a control
   expect(codes(rows, chosen)).toEqual(['no-effect scales.color'])
   expect(codes(rows, { ...chosen, controls: [{ set: 'color', to: [null, 'pier'] }] })).toEqual([])
   expect(codes(rows, { draw: ['scatter', { as: 'trend', label: true }], x: 'hour', y: 'load' })).toEqual([])
+})
+
+test('a list of what a tooltip says may hold words with holes', () => {
+  const rows = [
+    { pier: 'East', load: 3, '{load} in all': 'odd' },
+    { pier: 'East', load: 5, '{load} in all': 'even' },
+  ]
+  const of = (tooltip: string[]) => {
+    const made = chart(table(rows as Rows), { draw: 'bar', x: 'pier', y: 'sum of load', tooltip })
+    const { composition, first } = new View(made, {}, { width: 640, height: 400, measure: measureInter })
+    const [plot] = composition.value.panes.map(pane => pane.plot)
+    const [row] = readAt(composition.value, plot.x + plot.width / 2, plot.y + plot.height / 2)!.rows
+    return tellMore(first.description.tooltip, row, composition.value.tongue).map(({ name, text }) => [
+      name,
+      text,
+    ])
+  }
+  expect(of(['{count} crates, {max of load} at most', 'load'])).toEqual([
+    ['', '2 crates, 5 at most'],
+    ['Load', '3, 5'],
+  ])
+  // The exact name of a column goes before.
+  expect(of(['{load} in all'])[0][1]).toBe('odd, even')
+  expect(() => of(['{lode} crates'])).toThrow('There is no column "lode"')
+})
+
+test('what a house says of its lines holds on every ground', () => {
+  const house = { day: { stripe: '#ffe0e0', strong: '#aa0000' }, night: { stripe: '#402020' } }
+  const rows = [1, 2, 3].map(hour => ({ hour, load: hour }))
+  const stripes = (background: Description['background']) => {
+    const described = {
+      draw: 'line',
+      x: 'hour',
+      y: 'load',
+      background,
+      axes: { y: { stripes: true } },
+    } as const
+    const frame = { width: 640, height: 400, measure: measureInter, house }
+    const { scene } = new View(chart(table(rows), described), {}, frame)
+    return scene.batches.flatMap(({ id, colors }) => (/stripes/.test(id) ? colors : []))
+  }
+  expect(stripes(undefined)).toEqual(['#ffe0e0'])
+  expect(stripes('#ffffff')).toEqual(['#ffe0e0'])
+  expect(stripes('#101820')).toEqual(['#402020'])
+  expect(stripes({ image: 'pier.png' })).toEqual(['#ffe0e0'])
 })
 
 test('a scale of numbers has two ends', () => {
