@@ -65,7 +65,7 @@ writeFileSync(
     mutate: places.slice(0, Number(given.places)),
     // The wording of messages is no promise.
     mutator: { excludedMutations: ['StringLiteral'] },
-    ignorePatterns: ['bench', 'docs/site', 'docs/screenshots', 'demo-output', '**/dist'],
+    ignorePatterns: ['bench', 'docs/site', 'docs/screenshots', 'demo-output'],
     reporters: ['json', 'clear-text', 'progress-append-only'],
     clearTextReporter: { logTests: false, reportTests: false },
     jsonReporter: { fileName: report },

@@ -70,7 +70,11 @@ export type Description<R = any> = Roles<R> &
      * What a tooltip says: a list of phrases about what is pointed at, in which words with holes may stand as well; words with
      * holes; or a function that is given the rows.
      */
-    tooltip?: false | (Phrase<R> | Long<R> | `${string}{${string}}${string}`)[] | Words | ((rows: R[]) => unknown)
+    tooltip?:
+      | false
+      | (Phrase<R> | Long<R> | `${string}{${string}}${string}`)[]
+      | Words
+      | ((rows: R[]) => unknown)
     /** Splits the chart into a pane for each category: a phrase such as `route`, or with how the panes stand. */
     panes?: Phrase<R> | { by: Bind<R>; columns?: number; share?: ('x' | 'y')[] }
     /** What the chart is played through, such as `year of departed`: one picture for each of its values. */
